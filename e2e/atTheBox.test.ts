@@ -38,7 +38,7 @@ test('what if the power fails tonight: the strip shows it, the verdict stays, an
   await type(page, 'Until', '3a');
   await sees(page, 'form[aria-label="What if"]', /It ends before it begins/);
   await type(page, 'Until', '9a');
-  await press(page, 'Show it on the strip');
+  await press(page, 'Show on strip');
   await sees(page, '.strip', /the power fails/);
   await sees(page, 'form[aria-label="What if"]', /Supposed only/);
   expect(await lane()).not.toBe(runs);
@@ -58,16 +58,16 @@ test('a clock that flashes: the clock is asked for first, then the factory progr
   await house.go(page, `${FENNIMORE}/found`);
   await click(page, '.visit-begin button');
   await click(page, '::-p-text(A clock that flashes)');
-  const asks = '[aria-label="After a loss of power"]';
+  const asks = '[aria-label="After a power cut"]';
   await sees(page, asks, /First: Read the clock before anybody sets it/);
   await sees(page, asks, /Did its factory program come back\?.*Until then both may be in the box/s);
   expect(await accessibilityFaults(page)).toEqual([]);
-  await press(page, 'No, its settings held');
+  await press(page, 'No, its settings are intact');
   await sees(page, asks, /No: its settings held/);
   await saved(page);
   await page.reload();
   await sees(page, asks, /No: its settings held/);
-  await press(page, 'Note the clock');
+  await press(page, 'Record the clock');
   await sees(page, 'main', /clock/i);
 });
 
@@ -75,7 +75,7 @@ test('two wires: searched, stopped, assigned, tried and replaced; what was read 
   await house.go(page, `${LARKHOLT}/stations`);
   await unfold(page, '.two-wires');
   const wires = '[aria-label="Two wires"]';
-  await press(page, 'Search the line');
+  await press(page, 'Search line');
   await press(page, 'Stop the search');
   await sees(page, wires, /stopped, what was found is kept/);
   await press(page, 'Search again');
@@ -84,8 +84,8 @@ test('two wires: searched, stopped, assigned, tried and replaced; what was read 
   await sees(page, wires, /24 .*Not tried/s);
   await press(page, 'Try every decoder');
   await sees(page, wires, /No answer.*look at its splices/s);
-  await sees(page, wires, /Coil broken/);
-  await sees(page, wires, /Coil shorts/);
+  await sees(page, wires, /Open coil/);
+  await sees(page, wires, /Shorted coil/);
   expect(await accessibilityFaults(page)).toEqual([]);
   const bad = await page.$$eval(`${wires} .ruled li`, (rows) =>
     rows.filter((row) => /No answer/.test(row.innerText)).map((row) => parseInt(row.innerText)),
@@ -93,7 +93,7 @@ test('two wires: searched, stopped, assigned, tried and replaced; what was read 
   expect(bad).toHaveLength(1);
   await press(page, `Replace the decoder of station ${bad[0]}`);
   await press(page, `Try station ${bad[0]}`);
-  await type(page, 'Serials in the order of the stations', 'wet');
+  await type(page, 'Serial numbers in station order', 'wet');
   await sees(page, wires, /“wet” is no serial/);
   await saved(page);
   await page.reload();

@@ -28,7 +28,7 @@ async function until(key: keyof typeof BY_KEYBOARD, pattern: RegExp, most = 120)
 test('a start, a run and the days are keyed in, and the box waters by itself', async () => {
   await sees(page, 'h1', /Bench/);
   expect(await accessibilityFaults(page)).toEqual([]);
-  await press(page, 'Stop the time');
+  await press(page, 'Pause time');
   await until('Page on', /start 1 of/);
   await until('Less', /11:45/);
   await until('Page on', /station 2/);
@@ -36,18 +36,18 @@ test('a start, a run and the days are keyed in, and the box waters by itself', a
   await until('Page on', /days/);
   await until('More', /EVERY DAY/);
   await press(page, 'Next event');
-  await sees(page, '.bench-wet', /runs, 4:59 left/);
+  await sees(page, '.bench-wet', /running, 4:59 left/);
   await sees(page, 'main', /A of 23:45 began/);
-  await sees(page, '[aria-label="Lamps of the stations"] .heavy', /2/);
+  await sees(page, '[aria-label="Station lights"] .heavy', /2/);
   expect(await accessibilityFaults(page)).toEqual([]);
 });
 
 test('rain takes the water, power the display; a clock that stood still is set by keys alone', async () => {
-  await press(page, 'It rains');
+  await press(page, 'Rain starts');
   await press(page, 'Next event');
   await sees(page, '[aria-label="The garden"]', /no water|min/);
   expect(await page.$('.bench-wet')).toBeNull();
-  await press(page, 'The rain ends');
+  await press(page, 'Rain stops');
   await press(page, 'Power fails');
   await sees(page, '.bench-screen', /The display is blank/);
   await press(page, 'Power comes back');
@@ -61,13 +61,13 @@ test('rain takes the water, power the display; a clock that stood still is set b
 });
 
 test('the wiring test tells a broken circuit, a short and a valve that is shut apart', async () => {
-  await choose(page, 'Circuit broken', 'station 1');
-  await choose(page, 'Coil shorts', 'station 3');
-  await choose(page, 'Valve stays shut', 'station 4');
+  await choose(page, 'Open circuit', 'station 1');
+  await choose(page, 'Shorted coil', 'station 3');
+  await choose(page, 'Valve stays closed', 'station 4');
   await press(page, 'Wiring test');
   const rows = await page.$$eval('table tbody tr', (all) => all.map((row) => row.innerText));
-  expect(rows.map((row) => /Open circuit|Short circuit|Wiring good/.exec(row)?.[0])).toEqual([
-    ...['Open circuit', 'Wiring good', 'Short circuit', 'Wiring good'],
+  expect(rows.map((row) => /Open circuit|Short circuit|Good wiring/.exec(row)?.[0])).toEqual([
+    ...['Open circuit', 'Good wiring', 'Short circuit', 'Good wiring'],
   ]);
   expect(rows[0]).toMatch(/Next: take its wire off the terminal/);
   expect(await accessibilityFaults(page)).toEqual([]);
@@ -85,7 +85,7 @@ test('by touch, a timer of the office beside its card, from an empty box', async
   await sees(page, 'main', /All is in the box/);
   await page.evaluate(() =>
     [...document.querySelectorAll('.ant-segmented-item-label')]
-      .find((one) => one.textContent === 'Empty box')
+      .find((one) => one.textContent === 'Empty timer')
       ?.parentElement?.click(),
   );
   await sees(page, 'main', /\d+ lines are left/);
@@ -101,12 +101,8 @@ test('a task is not done by doing nothing; done, it is kept; a hint and a wrong 
   await sees(page, 'main', /1\. Set the clock.*22\. Fourteen stations/s);
   expect(await accessibilityFaults(page)).toEqual([]);
   await click(page, 'a::-p-text(“Nothing since the weekend”)');
-  await press(page, 'I am done');
-  await sees(
-    page,
-    '[role=alert]',
-    /Not yet.*That is not what was wrong.*should begin, and does not/s,
-  );
+  await press(page, 'Done');
+  await sees(page, '[role=alert]', /Not yet.*That was not the fault\.*should begin, and does not/s);
   await press(page, 'Hint');
   await sees(page, 'main', /Look at the display that shows the time/);
   expect(await shown()).toMatch(/rain delay/);
@@ -115,7 +111,7 @@ test('a task is not done by doing nothing; done, it is kept; a hint and a wrong 
     await page.keyboard.press('ArrowLeft');
   await until('Less', /OFF/);
   await choose(page, 'What is wrong?', 'a rain delay was forgotten');
-  await press(page, 'I am done');
+  await press(page, 'Done');
   await sees(page, '[role=alert]', /Done: \d\d of 100 points/);
   expect(await accessibilityFaults(page)).toEqual([]);
   await house.go(page, '/bench/tasks');
@@ -123,19 +119,19 @@ test('a task is not done by doing nothing; done, it is kept; a hint and a wrong 
   await click(page, 'a::-p-text(middling)');
   await sees(page, 'main', /Random task \d+, level 3/);
   await house.go(page, '/bench/random/99/absurd');
-  await sees(page, 'main', /There is nothing at this address/);
+  await sees(page, 'main', /This page does not exist/);
 });
 
 test('the office makes a task of a garden; it is kept, and taken out again', async () => {
   await page.setViewport({ width: 1280, height: 800 });
   await house.go(page, `/bench?timer=${FENNIMORE.split('/').at(-1)}`);
-  await press(page, 'Make a task of it');
-  await sees(page, '.ant-modal', /Make a task of this garden/);
+  await press(page, 'Make a task from this');
+  await sees(page, '.ant-modal', /Make a task from this garden/);
   expect(await accessibilityFaults(page)).toEqual([]);
-  await press(page, 'Make the task');
-  await sees(page, 'main', /A task of the office/);
+  await press(page, 'Create task');
+  await sees(page, 'main', /Office task/);
   await sees(page, '[aria-label="The task"]', /A new box, and a card from the office/);
-  await press(page, 'I am done');
+  await press(page, 'Done');
   await sees(page, '[role=alert]', /Not yet/);
   await house.go(page, '/bench/tasks');
   const office = '[aria-labelledby="office-tasks"]';
@@ -174,14 +170,14 @@ async function solve(id: string): Promise<void> {
 test('after a wrong key one sees one’s presses again, with the one after which it was worse', async () => {
   await page.setViewport({ width: 1280, height: 800 });
   await house.go(page, '/bench/tasks/set-02-start');
-  await press(page, 'Stop the time');
+  await press(page, 'Pause time');
   await solve('set-02-start');
   await page.keyboard.press('r');
-  await press(page, 'I am done');
-  const again = '[aria-label="Your presses again"]';
+  await press(page, 'Done');
+  const again = '[aria-label="Replay"]';
   await sees(page, again, /\d+ of \d+: The key “.+”.*After this one it was worse than before/s);
   expect(await accessibilityFaults(page)).toEqual([]);
-  await press(page, 'One press back');
+  await press(page, 'Previous press');
   await page.waitForFunction(
     (where) => !/worse/.test(document.querySelector(where)?.textContent ?? ''),
     {},
@@ -198,10 +194,10 @@ test.each(SIZES)('the hard task is done from the card, by keys alone, on %s', as
   const id = 'set-14-fourteen-stations';
   await page.setViewport(size);
   await house.go(page, `/bench/tasks/${id}`);
-  await press(page, 'Stop the time');
+  await press(page, 'Pause time');
   await solve(id);
   await sees(page, 'main', /All is in the box/);
-  await press(page, 'I am done');
+  await press(page, 'Done');
   await sees(page, '[role=alert]', /Done: \d+ of 100 points/);
 });
 
@@ -209,10 +205,10 @@ test.each(SIZES)('an easy task is done by hand on %s', async (_, size) => {
   const id = 'set-02-start';
   await page.setViewport(size);
   await house.go(page, `/bench/tasks/${id}`);
-  await sees(page, 'h1', /Give it a start/);
+  await sees(page, 'h1', /Give it a start time/);
   await until('Page on', /start 1 of/);
   await until('More', /5:00/, 30);
-  await press(page, 'I am done');
+  await press(page, 'Done');
   await sees(page, '[role=alert]', /Done: \d+ of 100 points/);
   const width = await page.evaluate(() => document.documentElement.scrollWidth);
   expect(width).toBeLessThanOrEqual(size.width);

@@ -38,7 +38,7 @@ const go = (page: Page, place: string) => house.go(page, place);
 /** Invites somebody, who chooses a password on a device of their own. */
 async function invite(name: string, role: string, width?: number): Promise<Page> {
   await go(owner, '/company');
-  await press(owner, 'Invite somebody');
+  await press(owner, 'Invite a person');
   await fill(owner, 'Name', name);
   await fill(owner, 'E-mail', `${name.toLowerCase()}@thistle.example`);
   await choose(owner, 'Role', role);
@@ -48,7 +48,7 @@ async function invite(name: string, role: string, width?: number): Promise<Page>
   await page.goto(await linkOn(owner));
   await sees(page, 'h1', /Welcome to Thistle Gardens/);
   await fill(page, 'Password', PASSWORD);
-  await press(page, 'Join the company');
+  await press(page, 'Join company');
   await page.waitForSelector('.rail, .foot');
   return page;
 }
@@ -99,34 +99,31 @@ test('a technician joins by a link that works once, and owners alone see the com
 });
 
 test('an apprentice proposes, and the owner accepts', async () => {
-  const linnet = await invite(
-    'Linnet',
-    'Apprentice: sees everything, and proposes changes of timers',
-  );
+  const linnet = await invite('Linnet', 'Apprentice: can view everything and suggest changes');
   await go(owner, '/sites/new');
   await fill(owner, 'Name', 'Bell cottage');
-  await press(owner, 'Add the site');
+  await press(owner, 'Add site');
   await owner.waitForSelector('.verdict');
   const [, , id = ''] = new URL(owner.url()).pathname.split('/');
   await go(owner, `/timers/${id}`);
-  await typeInto(owner, 'Add a start to A', '4:00');
+  await typeInto(owner, 'Add a start time to A', '4:00');
   await owner.keyboard.press('Enter');
   await saved(owner);
 
   await go(linnet, `/timers/${id}`);
   await sees(linnet, '.ant-alert', /as an apprentice/);
-  await typeInto(linnet, 'Start 1 of A', '5:30');
+  await typeInto(linnet, 'Start time 1 of A', '5:30');
   await linnet.keyboard.press('Enter');
   await saved(linnet);
   await linnet.reload();
   await linnet.waitForSelector('[aria-label^="Remove the start 5:30"]');
-  await fill(linnet, 'Why you propose it', 'The wind is up at four.');
-  await press(linnet, 'Send the proposal');
+  await fill(linnet, 'Why you suggest it', 'The wind is up at four.');
+  await press(linnet, 'Send suggestion');
   await sees(linnet, '.ant-alert', /You proposed this/);
 
   await owner.reload();
   await owner.waitForSelector('[aria-label^="Remove the start 4:00"]');
-  await press(owner, 'Look at it');
+  await press(owner, 'Review');
   await sees(owner, '.conflict-table', /A starts.*4:00.*5:30/);
   await sees(owner, '.ant-modal', /The wind is up at four/);
   expect(await accessibilityFaults(owner)).toEqual([]);
@@ -147,7 +144,7 @@ test('an apprentice proposes, and the owner accepts', async () => {
   await other.waitForSelector('.rail');
   await go(other, `/timers/${id}`);
   await other.waitForSelector('[aria-label^="Remove the start 5:30"]');
-  await typeInto(owner, 'Start 1 of A', '6:00');
+  await typeInto(owner, 'Start time 1 of A', '6:00');
   await owner.keyboard.press('Enter');
   await saved(owner);
   await other.waitForSelector('[aria-label^="Remove the start 6:00"]');
@@ -159,16 +156,16 @@ test('a second factor is set up, asked for, and taken away by an owner; who is t
   const sorrel = await invite('Sorrel', 'Office: works on all sites, timers and the library');
   await go(sorrel, '/account');
   await sees(sorrel, '.ant-table', /Chrome, Linux.*this one/s);
-  await press(sorrel, 'Set it up …');
+  await press(sorrel, 'Set up …');
   const shown = /(?:[A-Z2-7]{4} ?){8}/.exec(await sees(sorrel, 'code', /^(?:[A-Z2-7]{4} ?){8}$/));
   const secret = shown?.[0].replaceAll(' ', '') ?? '';
   await fill(sorrel, 'Code', generateSync({ secret }));
   await fill(sorrel, 'Your password', PASSWORD);
   expect(await accessibilityFaults(sorrel)).toEqual([]);
-  await press(sorrel, 'Switch it on');
+  await press(sorrel, 'Switch on');
   await sees(sorrel, 'main', /On: each sign-in asks for a code/);
-  await fill(sorrel, 'What it is for', 'Price list');
-  await press(sorrel, 'Make a token');
+  await fill(sorrel, 'Purpose', 'Price list');
+  await press(sorrel, 'Create token');
   const token = await sees(sorrel, '.notice', /wct_[\w-]{43}/);
   const asked = await fetch(`${house.server.url}/api/sites`, {
     headers: { authorization: `Bearer ${/wct_[\w-]{43}/.exec(token)?.[0] ?? ''}` },
@@ -187,7 +184,7 @@ test('a second factor is set up, asked for, and taken away by an owner; who is t
 
   const menu = async (item: string) => {
     await go(owner, '/company');
-    await click(owner, '[aria-label="What to do with Sorrel"]');
+    await click(owner, '[aria-label="Actions for Sorrel"]');
     await click(owner, `.ant-dropdown-menu-item ::-p-text(${item})`);
   };
   await menu('Switch off the second factor');
@@ -226,24 +223,24 @@ test('thirty gardens come from a spreadsheet, a restriction changes, and they ar
   // The rules of the district: Monday, Wednesday and Friday.
   await go(owner, '/library/rules');
   await press(owner, 'New');
-  await fill(owner, 'Whose rules', 'Dunnock');
+  await fill(owner, 'Water authority', 'Dunnock');
   const weekdays = async (clause: string, days: readonly string[]) => {
     for (const day of days)
       await click(owner, `[aria-label="${clause}: allowed weekdays"] [aria-label="${day}"]`);
   };
-  await click(owner, '.edition .ant-segmented-item ::-p-text(As clauses)');
+  await click(owner, '.edition .ant-segmented-item ::-p-text(As a list)');
   await click(owner, '.edition .ant-collapse-header');
   // All are allowed at first; a press takes one away.
-  await weekdays('Clause 1', ['Tue', 'Thu', 'Sat', 'Sun']);
+  await weekdays('Rule 1', ['Tue', 'Thu', 'Sat', 'Sun']);
   await press(owner, 'Save');
   await sees(owner, 'main', /Saved\./);
 
   await go(owner, '/sites?find=row+house');
   await click(owner, '.sites thead .ant-checkbox-input');
-  await press(owner, 'Choose all that are found');
-  await sees(owner, '[role=status]', /30 sites chosen/);
-  await choose(owner, 'Rules of the chosen sites', 'Dunnock');
-  await owner.waitForFunction(() => !document.body.textContent.includes('30 sites chosen'));
+  await press(owner, 'Select all results');
+  await sees(owner, '[role=status]', /30 sites selected/);
+  await choose(owner, 'Rules for selected sites', 'Dunnock');
+  await owner.waitForFunction(() => !document.body.textContent.includes('30 sites selected'));
   // What thirty visits have keyed in, at once.
   await owner.evaluate(async () => {
     const ask = async (path: string, body?: object): Promise<unknown> => {
@@ -273,35 +270,35 @@ test('thirty gardens come from a spreadsheet, a restriction changes, and they ar
     }
   });
   await go(owner, '/sites?find=row+house&show=breach');
-  await sees(owner, 'main', /Not allowed 0/);
+  await sees(owner, 'main', /Breaks rules 0/);
 
   // Tonight the district allows two other days.
   await go(owner, '/library/rules');
   await click(owner, 'main a ::-p-text(Dunnock)');
   await press(owner, 'Edit');
-  await click(owner, '.edition .ant-segmented-item ::-p-text(As clauses)');
+  await click(owner, '.edition .ant-segmented-item ::-p-text(As a list)');
   await click(owner, '.edition .ant-collapse-header');
-  await weekdays('Clause 1', ['Tue', 'Sat', 'Mon', 'Wed', 'Fri']);
+  await weekdays('Rule 1', ['Tue', 'Sat', 'Mon', 'Wed', 'Fri']);
   await press(owner, 'Save');
   await sees(owner, 'main', /Saved\./);
   await press(owner, 'Back to the list');
   await click(owner, 'main a ::-p-text(Dunnock)');
-  await press(owner, 'Which gardens break them');
-  await sees(owner, 'main', /30 gardens are under them: 30 break them now/);
-  await press(owner, 'Plan them all anew');
-  await sees(owner, '[role=status]', /30 wait for you/);
+  await press(owner, 'Sites out of compliance');
+  await sees(owner, 'main', /They apply to 30 sites: 30 break them now/);
+  await press(owner, 'Replan all');
+  await sees(owner, '[role=status]', /30 need your decision/);
   await sees(owner, 'main', /By phone 20.*By a visit 10/s);
-  await press(owner, 'Look at it: Row house 2');
+  await press(owner, 'Review Row house 2');
   await sees(owner, '.ant-drawer-body', /Few enough to be read out.*A days: TUE SAT/s);
   await sees(owner, '.ant-drawer-body', /We will call you/);
   await owner.keyboard.press('Escape');
-  await press(owner, 'Put 10 visits on the calendar');
+  await press(owner, 'Add 10 visits to the calendar');
   await sees(owner, '[role=status]', /10 planned/);
   await press(owner, 'Accept all 30');
   await press(owner, 'Accept all');
   await sees(owner, 'main', /30 decided/);
   await go(owner, '/sites?find=row+house');
-  await sees(owner, 'main', /Overlap 0.*Not allowed 0.*Rules to come 0/s);
+  await sees(owner, 'main', /Overlap 0.*Breaks rules 0.*Rules about to change 0/s);
   await sees(owner, '.sites', /Clear/);
   await owner.setViewport({ width: 390, height: 844, isMobile: true, hasTouch: true });
   await go(owner, '/calendar?view=open');
@@ -335,7 +332,7 @@ test('the whole company goes into a file, and into a company that has no sites',
     await upload(page, 'input[type=file]', file('company.zip', Buffer.from(bytes)));
     await sees(page, '[role=status]', /31 sites imported/);
     await page.goto(`${other.server.url}/sites?find=row+house`);
-    await sees(page, 'main', /Not allowed 0/);
+    await sees(page, 'main', /Breaks rules 0/);
     await sees(page, '.sites', /Row house 1/);
   } finally {
     await other.close();

@@ -91,7 +91,7 @@ test('a few letters lead anywhere, single keys go from step to step, and the foc
   await at(new RegExp(`${LARKHOLT}$`));
   await page.waitForSelector('.verdict[data-of="known"]');
   await page.keyboard.press('?');
-  await sees(page, '.ant-modal', /go to a site, a step or an act/);
+  await sees(page, '.ant-modal', /go to a site, step or action/);
   await page.keyboard.press('Escape');
   await page.waitForSelector('.ant-modal', { hidden: true });
   await page.focus('.timer-tools [aria-label^="Checks"]');

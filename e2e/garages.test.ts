@@ -86,26 +86,26 @@ async function found(page: Page): Promise<void> {
   await page.waitForSelector(open);
   await page.focus(open);
   for (let n = 0; n < 120 && (await page.$(open)); n++) await page.keyboard.press('Enter');
-  const none = await page.waitForSelector(named('Looked for: none hidden', 'radio'));
+  const none = await page.waitForSelector(named('No hidden programs', 'radio'));
   await none?.evaluate((one) => (one as HTMLElement).click());
-  await press(page, 'Freeze as found');
-  await sees(page, '.visit-frozen', /Frozen as found/);
+  await press(page, 'Save as found');
+  await sees(page, '.visit-frozen', /Saved as found/);
 }
 
 /** Tests, freezes, and closes the visit with whatever is left undone. */
 async function leave(page: Page, words: string): Promise<void> {
   await step(page, 'Test and leave');
-  await press(page, 'All of them ran well');
-  await press(page, 'Freeze as left');
+  await press(page, 'All ran well');
+  await press(page, 'Save as left');
   await page.type('.leave-done textarea', words);
   await page.keyboard.press('Tab');
-  await press(page, 'Close the visit …');
+  await press(page, 'Close visit …');
   await page.waitForSelector('.undone-list');
   for (const box of await page.$$('.undone-list input[type=checkbox]')) {
     await box.focus();
     await page.keyboard.press('Space');
   }
-  await press(page, 'Close and leave it undone');
+  await press(page, 'Close anyway');
   await sees(page, '.visit-begin', /Start visit/);
 }
 
@@ -144,13 +144,13 @@ test('three visits and a new house in garages without a network; in the evening 
   await open(`${THISTLE_CORNER}/walk/1`);
   await page.waitForSelector('.walk');
   await upload(page, '.walk input[type=file]', file('head.png', PNG));
-  await sees(page, '.walk', /1 on the way/);
+  await sees(page, '.walk', /1 uploading/);
   await leave(page, 'Nothing to do.');
 
   // The second: the office changes the house meanwhile, here the same start and there something else.
   await open(`${FENNIMORE}/found`);
   await found(page);
-  await setStart(page, 'Start 1 of A', '3:15a');
+  await setStart(page, 'Start time 1 of A', '3:15a');
   const desk = await office();
   const before = await desk.timer(FENNIMORE);
   await desk.change(FENNIMORE, { type: 'set-starts', program: 'A', starts: ['02:00'] });
@@ -170,7 +170,7 @@ test('three visits and a new house in garages without a network; in the evening 
   await open('/sites/new');
   await page.waitForSelector('.site-form');
   await page.type('.site-form input[name=name]', 'Over the Fence');
-  await press(page, 'Add the site');
+  await press(page, 'Add site');
   await page.waitForFunction(() => /\/timers\/.*\/stations/u.test(location.pathname));
   await sees(page, 'main', /station/i);
   await open('/device');
@@ -184,7 +184,7 @@ test('three visits and a new house in garages without a network; in the evening 
   await sees(page, '[role=status]', /You and a colleague changed the same thing at one timer/);
   await page.waitForSelector('.today h1');
   expect(await accessibilityFaults(page)).toEqual([]);
-  await press(page, 'Answer it');
+  await press(page, 'Review changes');
   await sees(page, '.ant-modal', /Which one counts\?/);
   const question = await page.$eval('.ant-modal', (one) => one.textContent ?? '');
   expect(question).toMatch(/2:00 am.*Jory.*3:15 am.*you/s);
@@ -192,7 +192,7 @@ test('three visits and a new house in garages without a network; in the evening 
   expect(await accessibilityFaults(page)).toEqual([]);
   const mine = await page.waitForSelector('.clash input[value=mine]');
   await mine?.evaluate((one) => (one as HTMLElement).click());
-  await press(page, 'Save it so');
+  await press(page, 'Save these choices');
   await saved(page);
 
   for (const [timer, words] of [
@@ -226,7 +226,7 @@ test('a visit in whose middle third the server is down', async () => {
       await step(page, name);
       await sees(page, 'main', /\w{4}/);
     }
-    await setStart(page, 'Start 1 of A', '4:45a');
+    await setStart(page, 'Start time 1 of A', '4:45a');
     await page.reload();
     await page.waitForSelector('.verdict[data-of="known"]');
     await sees(page, '[role=status]', /No answer from the office/);

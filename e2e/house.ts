@@ -313,7 +313,7 @@ export const press = (page: Page, name: string): Promise<void> =>
 
 const PHASES: Readonly<Record<string, RegExp>> = {
   Arrive: /^(House and rules|Timer|Clock|As found)$/,
-  Look: /^(What was seen|Stations|Minutes)$/,
+  Look: /^(Sightings|Stations|Minutes)$/,
   Plan: /^(Brief|Planner|Programs|Percent and hours)$/,
   Set: /^(Key in|Test and leave)$/,
   'Hand over': /^(Homeowner’s page|Logbook)$/,
@@ -334,7 +334,7 @@ export async function step(page: Page, name: string): Promise<void> {
 export const checks = (page: Page) => click(page, '.timer-tools [aria-label^="Checks"]');
 
 /** Looks at the strip from this far. */
-export const distance = (page: Page, name: 'Night' | 'Fortnight' | 'Year') =>
+export const distance = (page: Page, name: 'Night' | '14 nights' | 'Year') =>
   click(page, `.night-head .ant-segmented-item ::-p-text(${name})`);
 
 /** Waits until something lies on the device, as `kept.ts` names it: a page that is left at once keeps nothing more. */

@@ -42,18 +42,18 @@ const act = async (with_: string, words: string) => {
 test('a second timer, as a copy: when both run at once is said, with the water that it takes', async () => {
   await sees(page, 'h1', /Fennimore house/);
   await press(page, 'Add a timer');
-  await fill('What it is called', 'Shed');
-  await choose(page, 'Timer', 'copy of Eight-station wall timer of this house');
-  await press(page, 'Add the timer');
+  await fill('Name', 'Shed');
+  await choose(page, 'Timer', 'copy of Eight-station wall timer at this site');
+  await press(page, 'Add timer');
   await page.waitForSelector('.verdict[data-of="known"]');
   await go(HOUSE);
   await sees(page, '.ant-alert', /Whether the supply gives enough is not known/);
   await sees(page, '.ruled', /Eight-station wall timer’s B meets Shed’s B:.*157 times a year/);
   await sees(page, '.house-night', /Hatched: two timers run at the same time/);
   await go(`${FENNIMORE}/house`);
-  await fill('The supply gives (l/min)', '40');
+  await fill('Supply flow (l/min)', '40');
   await fill('Street', 'Mill Lane');
-  await press(page, 'Save the house');
+  await press(page, 'Save site');
   await sees(page, '.site-form', /Saved/);
   await go(HOUSE);
   await sees(page, 'main', /8 Mill Lane; the supply gives 40/);
@@ -69,8 +69,8 @@ test('a second timer, as a copy: when both run at once is said, with the water t
 test('the planner keeps clear of the other timer', async () => {
   await go(`${FENNIMORE}/plan`);
   await sees(page, '.planner', /keep clear of Shed/);
-  await press(page, 'Work it out');
-  await click(page, named('Take these programs', 'button'));
+  await press(page, 'Plan');
+  await click(page, named('Use these programs', 'button'));
   await saved(page);
   await go(HOUSE);
   await sees(page, '.ant-alert', /No two timers of this house ever run at the same time/);
@@ -78,28 +78,28 @@ test('the planner keeps clear of the other timer', async () => {
 
 test('renamed, put away, brought back, and deleted for good by its name', async () => {
   await act('Shed', 'Rename or move');
-  await fill('What it is called', 'Potting shed');
+  await fill('Name', 'Potting shed');
   await press(page, 'Rename');
   await sees(page, '.ant-table', /Potting shed/);
-  await act('Potting shed', 'Put it away');
+  await act('Potting shed', 'Archive');
   await sees(page, '.ant-table', /Potting shed.*put away/);
   await page.waitForFunction(() => document.querySelector('.ant-alert') === null);
-  await act('Potting shed', 'Bring it back');
+  await act('Potting shed', 'Restore');
   await sees(page, '.ant-alert', /No two timers/);
-  await act('Potting shed', 'Delete for good');
-  await fill('Type its name: Potting shed', 'Potting shed');
-  await press(page, 'Delete for good');
+  await act('Potting shed', 'Delete permanently');
+  await fill('Type the name to confirm: Potting shed', 'Potting shed');
+  await press(page, 'Delete permanently');
   await sees(page, '.ant-modal', /export it first/);
   await page.evaluate(async () => {
     const file = document.querySelector<HTMLAnchorElement>('.ant-modal a[href*="export"]');
     await fetch(file?.href ?? '');
   });
-  await press(page, 'Delete for good');
+  await press(page, 'Delete permanently');
   await page.waitForFunction(
     () => !document.querySelector('.ant-table')?.textContent?.includes('Potting'),
   );
   await go('/company/record');
-  await sees(page, '.ant-table', /Deleted a timer for good.*Potting shed/);
+  await sees(page, '.ant-table', /Deleted a timer permanently.*Potting shed/);
 });
 
 test('thirty sites from a spreadsheet: bad cells are marked, and a hundred thousand rows are answered', async () => {

@@ -70,12 +70,12 @@ test('by touch alone, on a phone', async () => {
   await choose(page, 'Timer', 'Eight-station wall timer');
   await tap('input[name=name]');
   await page.keyboard.type('Sandpiper Court');
-  await tapNamed('Add the site');
+  await tapNamed('Add site');
   await page.waitForSelector('.walked');
   await step(page, 'Programs');
   await page.waitForSelector('.phone-programs');
   for (const [at, [letter, start, days, minutes]] of PROGRAMS.entries()) {
-    if (at > 0) await tapNamed('Add a program');
+    if (at > 0) await tapNamed('Add program');
     await page.waitForSelector(`[aria-label="Program ${letter}"]`);
     await enter(`[aria-label="Add a start to ${letter}"]`, start);
     for (const day of days)
@@ -145,7 +145,7 @@ test('by keyboard alone, on a desktop', async () => {
       await page.waitForSelector(`[aria-label="Program ${letter}"]`);
     }
     // The first start of a program that was just added has the focus, and keeps it for the next one.
-    if (at === 0) await tabTo(/^Add a start to A$/);
+    if (at === 0) await tabTo(/^Add a start time to A$/);
     expect(await focused()).toBe(`Add a start to ${letter}`);
     await type(start);
     await key('Enter');

@@ -20,24 +20,24 @@ const text = (page: Page) => page.$eval('body', (body) => body.innerText);
 test('a house: its page, its paper and its link are in Spanish, while the technician reads English', async () => {
   const page = await house.at(`${FENNIMORE}/house`);
   await press(page, 'Zone, coordinates, units');
-  await page.waitForSelector('::-p-text(Language of the homeowner’s page)');
-  const list = await page.waitForSelector(named('Language of the homeowner’s page', 'combobox'));
+  await page.waitForSelector('::-p-text(Homeowner’s page language)');
+  const list = await page.waitForSelector(named('Homeowner’s page language', 'combobox'));
   await list?.click();
   const spanish = await page.waitForSelector('.ant-select-item-option[title="Español"]');
   await spanish?.click();
-  await press(page, 'Save the house');
+  await press(page, 'Save site');
   await page.waitForSelector('::-p-text(Saved.)');
   await house.go(page, `${FENNIMORE}/page`);
   await page.waitForSelector('.sheet[lang=es]');
   expect(await text(page)).toMatch(/Su riego: Fennimore house/u);
-  expect(await text(page)).toMatch(/Make a private link/u);
+  expect(await text(page)).toMatch(/Create private link/u);
   const paper = await page.evaluate(async (address) => {
     const answer = await fetch(address);
     return { status: answer.status, bytes: (await answer.arrayBuffer()).byteLength };
   }, `/api${FENNIMORE}/page.pdf?paper=a4`);
   expect(paper).toMatchObject({ status: 200 });
 
-  await press(page, 'Make a private link');
+  await press(page, 'Create private link');
   const link = await page.waitForSelector('.page-link');
   const address = await link?.evaluate((one) => one.textContent);
   const stranger = await house.strangersPage();

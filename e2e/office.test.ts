@@ -22,42 +22,42 @@ test('gardens are found by what is known of them, chosen, and given to somebody;
   await page.waitForFunction(() => document.querySelectorAll('.sites .ant-table-row').length === 1);
   await sees(page, '.sites', /Fennimore house/);
   await click(page, '.sites tbody .ant-checkbox-input');
-  await sees(page, '[role=status]', /1 site chosen/);
-  await choose(page, 'Who looks after the chosen sites', 'Jory Pellaway');
-  await page.waitForFunction(() => !document.body.textContent.includes('1 site chosen'));
+  await sees(page, '[role=status]', /1 site selected/);
+  await choose(page, 'Technician for selected sites', 'Jory Pellaway');
+  await page.waitForFunction(() => !document.body.textContent.includes('1 site selected'));
   await go('/sites');
   await click(page, '::-p-text(More filters and columns)');
-  await click(page, '.ant-popover .ant-checkbox-wrapper ::-p-text(Looked after by)');
-  await sees(page, '.sites', /Looked after by.*Jory/s);
+  await click(page, '.ant-popover .ant-checkbox-wrapper ::-p-text(Technician)');
+  await sees(page, '.sites', /Technician.*Jory/s);
   expect(await accessibilityFaults(page)).toEqual([]);
   await page.reload();
-  await sees(page, '.sites thead', /Looked after by/);
+  await sees(page, '.sites thead', /Technician/);
 });
 
 test('rules that have changed: each garden that breaks them gets a plan, which is looked at, taken, and legal', async () => {
   await go('/library/rules/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1d01');
-  await press(page, 'Which gardens break them');
-  await sees(page, 'main', /9 gardens are under them: 2 break them now/);
+  await press(page, 'Sites out of compliance');
+  await sees(page, 'main', /They apply to 9 sites: 2 break them now/);
   expect(await accessibilityFaults(page)).toEqual([]);
-  await press(page, 'Plan them all anew');
+  await press(page, 'Replan all');
   await page.waitForFunction(
-    () => /\d wait for you/.test(document.querySelector('[role=status]')?.textContent ?? ''),
+    () => /\d need your decision/.test(document.querySelector('[role=status]')?.textContent ?? ''),
     { timeout: 120_000 },
   );
   await sees(page, '.replan', /Larkholt.*not allowed here.*The rules are kept/s);
   await sees(page, '.replan', /Marram Lodge.*no plan found/s);
   expect(await accessibilityFaults(page)).toEqual([]);
-  await press(page, 'Look at it: Fennimore house');
+  await press(page, 'Review Fennimore house');
   await sees(page, '.ant-drawer-body', /Set now.*Proposed.*At the box: \d+ settings/s);
   await sees(page, '.ant-drawer-body', /Hello Petra Fennimore.*The watering rules of Ostrelle/s);
   expect(await accessibilityFaults(page)).toEqual([]);
-  await press(page, 'Take it');
+  await press(page, 'Accept');
   await sees(page, '.replan', /Fennimore house.*taken/s);
   await phone();
   await sees(page, '.replan', /Larkholt.*waits for you/s);
   expect(await accessibilityFaults(page)).toEqual([]);
   await desk();
-  await press(page, 'Put 2 visits on the calendar');
+  await press(page, 'Add 2 visits to the calendar');
   await sees(page, '[role=status]', /2 planned, give them days/);
   await press(page, 'Accept all 2');
   await press(page, 'Accept all');
@@ -73,12 +73,12 @@ test('a visit gets its day and its person, and the day its order', async () => {
   const today = new Date().toISOString().slice(0, 10);
   for (const name of ['Larkholt', 'Wrenfield Terrace']) {
     await press(page, `Plan: ${name}`);
-    await choose(page, 'Who goes', 'Jory Pellaway');
-    const day = await page.waitForSelector(named('On (empty: some day)'));
+    await choose(page, 'Technician', 'Jory Pellaway');
+    const day = await page.waitForSelector(named('Date (optional)'));
     await day?.click();
     await page.keyboard.type(today);
     await page.keyboard.press('Tab');
-    await press(page, 'Plan it');
+    await press(page, 'Plan visit');
     await page.waitForSelector('.ant-modal', { hidden: true });
   }
   await go('/');

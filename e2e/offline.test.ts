@@ -81,8 +81,8 @@ test('what is changed there outlives a reload without a network, and arrives whe
 
 test('a timer that was taken along and never opened here opens without a network', async () => {
   await page.goto(`${house.server.url}/sites/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1b03`);
-  await press(page, 'What to do with the house');
-  await page.locator('.ant-dropdown-menu-item ::-p-text(Always keep it on this device)').click();
+  await press(page, 'Site actions');
+  await page.locator('.ant-dropdown-menu-item ::-p-text(Keep offline)').click();
   // It is the last that is fetched.
   await isKept(page, `/api${QUINCE_COTTAGE}/visits`);
   await page.setOfflineMode(true);
@@ -97,7 +97,7 @@ test('what is kept stands on one page, and is gone after signing out', async () 
   await sees(page, 'main', /Fennimore house, Eight-station wall timer/);
   await sees(page, 'main', /Nothing waits to be sent/);
   expect(await accessibilityFaults(page)).toEqual([]);
-  await press(page, 'Fetch it anew');
+  await press(page, 'Refresh');
   await sees(page, 'main', /All of it is in step with the office/);
   await page.evaluate(async () => {
     await fetch('/api/session');

@@ -35,9 +35,9 @@ test('from the brief to programs with reasons, around what is kept, as one step 
   const page = await house.at(`${FENNIMORE}/plan`);
   await page.waitForSelector('.planner');
   const before = await planOf(page);
-  await press(page, 'Work it out');
+  await press(page, 'Plan');
   await page.waitForFunction(() => document.querySelectorAll('.plan-alternative').length >= 2);
-  await sees(page, '.plan-table', /Gives up/);
+  await sees(page, '.plan-table', /Trade-off/);
   await sees(page, '.plan-reasons', /it needs .* a week/);
   await sees(page, '.planner', /Through the year/);
   expect(await accessibilityFaults(page)).toEqual([]);
@@ -48,21 +48,21 @@ test('from the brief to programs with reasons, around what is kept, as one step 
     (element) => element.textContent ?? '',
   );
   await click(page, '.plan-program tr:nth-child(2) .keep');
-  await press(page, 'Work out the rest');
+  await press(page, 'Plan the rest');
   await page.waitForFunction(
     (start) =>
       [...document.querySelectorAll('.plan-program strong')].some(
         (one) => one.textContent === start,
       ) &&
       [...document.querySelectorAll('.planner-head button')].some(
-        (one) => one.textContent === 'Work out the rest',
+        (one) => one.textContent === 'Plan the rest',
       ),
     {},
     kept,
   );
   await sees(page, '.plan-changes', /A days.*Tue Sat/s);
-  await press(page, 'Take these programs');
-  await sees(page, '.verdict-headline', /^Clear for good, up to 1[3-9]0 %$/);
+  await press(page, 'Use these programs');
+  await sees(page, '.verdict-headline', /^No overlaps, up to 1[3-9]0 %$/);
   const after = await planOf(page);
   expect(after.programs).not.toEqual(before.programs);
   await press(page, 'Undo');
@@ -74,10 +74,10 @@ test('from the brief to programs with reasons, around what is kept, as one step 
 test('the large garden has programs, too, though nobody knows what half of it needs', async () => {
   const page = await house.at(`${LARKHOLT}/plan`);
   await page.waitForSelector('.planner .check');
-  await press(page, 'Work it out');
+  await press(page, 'Plan');
   await page.waitForSelector('.plan-alternative', { timeout: 120_000 });
-  await press(page, 'Take these programs');
-  await sees(page, '.verdict-headline', /^Clear for good, up to 1[3-9]\d %$/);
+  await press(page, 'Use these programs');
+  await sees(page, '.verdict-headline', /^No overlaps, up to 1[3-9]\d %$/);
   await page.close();
 });
 
@@ -100,12 +100,12 @@ test('a finding is accepted with a reason, stands apart, and comes back', async 
   expect(open.some((one) => one.startsWith(sentence))).toBe(false);
   await unfold(page, '.findings-accepted');
   await sees(page, '.findings-accepted', /until the new valve is in/);
-  await press(page, 'No longer');
+  await press(page, 'Undo acceptance');
   await sees(page, '.finding', new RegExp(sentence.slice(0, 30).replace(/[^\w ]/g, '.')));
   // An overlap has no such way out, but one press fixes it.
   const overlap = await page.$('.finding');
   expect(await overlap?.evaluate((one) => one.textContent)).toMatch(
-    /is still running.*Move it to a free time/s,
+    /is still running.*Move to a free time/s,
   );
   expect(await overlap?.$('::-p-text(Accept …)')).toBeNull();
   await (await overlap?.$('.finding-acts button'))?.click();

@@ -52,7 +52,7 @@ const isoDate = (later: number) => new Date(Date.now() + later * 86_400_000);
 
 test('six days, never on Saturdays, beginning the day after tomorrow: four presses, and the weeks show it', async () => {
   const page = await house.at(FENNIMORE);
-  await press(page, 'All settings of C');
+  await press(page, 'All settings for C');
   await choose(page, 'Day rule of C', 'every few days');
   await fill(page, 'Waters every (days)', '6');
   await press(page, 'Day after tomorrow');
@@ -76,23 +76,23 @@ test('six days, never on Saturdays, beginning the day after tomorrow: four press
 
 test('percent by month, soak by program, total on the display and days between', async () => {
   const page = await house.at(`${HOLLIN_YARD}/settings`);
-  await press(page, 'Type the percents');
+  await press(page, 'Type percents');
   await fill(page, 'July (%)', '90');
   expect((await planOf(page)).settings.monthlyPercent?.[6]).toBe(90);
   await fill(page, 'July (%)', '900');
   await sees(page, '.fault', /"900" is not possible here; allowed: 0 to 500/);
   expect((await planOf(page)).settings.monthlyPercent?.[6]).toBe(90);
   await house.go(page, HOLLIN_YARD);
-  await press(page, 'All settings of B');
+  await press(page, 'All settings for B');
   await sees(page, '.rule-note', /counts the days between: set it to 3/);
   await press(page, 'Close');
   await page.waitForSelector('.program-drawer', { hidden: true });
-  await press(page, 'All settings of A');
+  await press(page, 'All settings for A');
   await sees(page, '.program-drawer', /The total on the timer: /);
   await page.waitForSelector('.cycle-drawing rect');
   const pieces = () => page.$$eval('.cycle-drawing rect', (all) => all.length);
   const before = await pieces();
-  await fill(page, 'Longest piece (minutes)', '4');
+  await fill(page, 'Longest cycle (minutes)', '4');
   await page.waitForFunction(
     (few) => document.querySelectorAll('.cycle-drawing rect').length > few,
     {},
@@ -108,7 +108,7 @@ test('hours without water hold a start back, and say so; two valves open side by
   await house.go(page, TOLVERNE_GREEN);
   await sees(page, '.verdict-detail', /stays clear at any percent between 40 and 140 %/);
   // Hours take the place of starts; taking them back brings the starts back.
-  await press(page, 'All settings of A');
+  await press(page, 'All settings for A');
   await choose(page, 'Day rule of A', 'every few hours');
   await sees(page, '[aria-label="Program A"]', /Starts every 36 h from /);
   await press(page, 'Close');
@@ -121,7 +121,7 @@ test('hours without water hold a start back, and say so; two valves open side by
 test('the clock as it stands: what it shows gives the error, and the strip its true hours', async () => {
   const page = await house.at(`${LARKHOLT}/clock`);
   await page.waitForSelector('.strip-cycle');
-  await press(page, '12 h ahead');
+  await press(page, '12 h fast');
   await sees(page, '.clock-answer', /The clock is 12 h ahead/);
   // The pots of half past six in the evening then get their water in the morning.
   await sees(page, '.strip-times', /6:30 am/);
@@ -137,7 +137,7 @@ test('the clock as it stands: what it shows gives the error, and the strip its t
 
 test('July in March: the percent slider; and a year of dates that leads to its nights', async () => {
   const page = await house.at(FENNIMORE);
-  await page.focus('[aria-label="Percent at which the strip is shown"]');
+  await page.focus('[aria-label="Percent shown on the strip"]');
   await page.keyboard.press('End');
   await sees(page, '.what-if', /150 %.*beyond what stays clear/);
   await press(page, 'As set');
@@ -186,7 +186,7 @@ test('mowing days of the house stand on the strip', async () => {
   await page.waitForSelector('[aria-label="Mowing days"]');
   // Every day, so that tonight is one of them.
   for (const button of await page.$$('[aria-label="Mowing days"] button')) await button.click();
-  await press(page, 'Save the house');
+  await press(page, 'Save site');
   await sees(page, '.site-form [role=status]', /Saved/);
   await step(page, 'Programs');
   await sees(page, '.strip-mowing', /mown (Mon|Tue|Wed|Thu|Fri|Sat|Sun)/);
@@ -195,10 +195,10 @@ test('mowing days of the house stand on the strip', async () => {
 
 test('each pair that overlaps is told, with its night', async () => {
   const page = await house.at(QUINCE_COTTAGE);
-  await fill(page, 'Add a start to A', '10:45 pm');
+  await fill(page, 'Add a start time to A', '10:45 pm');
   await checks(page);
   await sees(page, '.finding', /10:45 pm/);
-  await click(page, '::-p-text(pairs of starts that overlap)');
+  await click(page, '::-p-text(pairs of start times that overlap)');
   const list = await sees(page, '.overlap-list', /A starts again at 10:45 pm/);
   expect(list).toMatch(/It happens about \d+ times a year/);
   const nights = await page.$$('.overlap-list button');
@@ -231,8 +231,8 @@ test('the night on which the house’s clocks are changed says what that does to
 
 test('another kind of timer tells beforehand what would no longer fit, and undo brings the old one back', async () => {
   const page = await house.at(`${LARKHOLT}/timer`);
-  await press(page, 'Change what it can do');
-  await choose(page, 'Begin from another kind of timer', 'Six-station keypad timer');
+  await press(page, 'Edit capabilities');
+  await choose(page, 'Start from another timer kind', 'Six-station keypad timer');
   await sees(
     page,
     '.kind-picker',
@@ -240,15 +240,15 @@ test('another kind of timer tells beforehand what would no longer fit, and undo 
   );
   await choose(
     page,
-    'Begin from another kind of timer',
+    'Start from another timer kind',
     'Forty-eight-station two-wire timer, four valves at once',
   );
   await sees(page, '.kind-picker', /Everything that is set fits/);
   await house.go(page, `${HOLLIN_YARD}/timer`);
-  await press(page, 'Change what it can do');
-  await choose(page, 'Begin from another kind of timer', 'Six-station wall timer with soak');
+  await press(page, 'Edit capabilities');
+  await choose(page, 'Start from another timer kind', 'Six-station wall timer with soak');
   await sees(page, '.kind-picker', /could not hold it.*no percent for each month/);
-  await press(page, 'Make it this kind');
+  await press(page, 'Use this kind');
   await checks(page);
   await sees(page, '.findings', /no percent for each month/);
   expect((await planOf(page)).timer.name).toBe('Six-station wall timer with soak');
@@ -272,7 +272,7 @@ test('long work tells how far it is and can be stopped; the next change is worke
   await page.waitForFunction(
     () => {
       const note = document.querySelector('.work-note');
-      if (!/Working it out: \d+ %/.test(note?.textContent ?? '')) return false;
+      if (!/Calculating: \d+ %/.test(note?.textContent ?? '')) return false;
       note?.querySelector('button')?.click();
       return true;
     },
@@ -284,6 +284,6 @@ test('long work tells how far it is and can be stopped; the next change is worke
   await page.keyboard.type('3:10a');
   await page.keyboard.press('Enter');
   await page.waitForSelector('.verdict[data-of="known"]');
-  await sees(page, '.verdict', /more pairs of starts overlap/);
+  await sees(page, '.verdict', /more pairs of start times overlap/);
   await page.close();
 });

@@ -270,12 +270,12 @@ test.each(isLong ? LOOKS : LOOKS.slice(0, 1))(
     }
     await house.go(page, FENNIMORE);
     await checks(page);
-    await sees(page, '.ant-drawer', /Must be fixed/);
+    await sees(page, '.ant-drawer', /Fix/);
     await look('checks');
     await press(page, 'Close');
     await page.waitForSelector('.ant-drawer .findings', { hidden: true });
-    await press(page, 'All settings of B');
-    await sees(page, '.program-drawer', /Pieces, soak and more/);
+    await press(page, 'All settings for B');
+    await sees(page, '.program-drawer', /Cycle and soak, and more/);
     await look('program');
     await prefer(page, {});
     expect(faults).toEqual([]);

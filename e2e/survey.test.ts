@@ -41,7 +41,7 @@ async function exportedBrief(page: Page): Promise<Brief> {
           return make(object);
         };
         [...document.querySelectorAll('button')]
-          .find((button) => button.textContent === 'Export the brief')
+          .find((button) => button.textContent === 'Export brief')
           ?.click();
       }),
   );
@@ -84,12 +84,12 @@ test('by touch only, on a phone: a new house with a six-station timer, from the 
   await choose(page, 'Timer', 'Six-station keypad timer');
   await enter('input[name=name]', 'Harrier Rise');
   await enter('input[name=houseNumber]', '12');
-  await choose(page, 'Its water comes from', 'the mains');
+  await choose(page, 'Water source', 'town water');
   await choose(page, 'Watering rules', 'Ostrelle district');
-  await choose(page, 'Weather of', 'Ostrelle, southern coast');
+  await choose(page, 'Weather from', 'Ostrelle, southern coast');
   await tapNamed('Fri');
-  await tapNamed('Add the site');
-  await tapNamed('Walk the stations');
+  await tapNamed('Add site');
+  await tapNamed('Walk stations');
   for (const [i, [name, head, plants, sun, soil, slope, area, heads]] of GARDEN.entries()) {
     await page.waitForFunction(
       (number) => document.querySelector('.walk-number')?.textContent === String(number),
@@ -109,11 +109,11 @@ test('by touch only, on a phone: a new house with a six-station timer, from the 
   await sees(page, '.step-line', /All 6 stations are walked/);
   await step(page, 'Timer');
   await page.waitForSelector('.device');
-  await choose(page, 'Power', 'a plug-in adapter');
+  await choose(page, 'Power', 'plug-in adapter');
   await choose(page, 'Rain sensor', 'none');
   await tapNamed('Nobody');
   await step(page, 'Clock');
-  await tapNamed('Note the clock as found');
+  await tapNamed('Record the clock');
   await step(page, 'Minutes');
   await page.waitForSelector('.minutes-of-stations');
   // Drip says nothing of its rate without a flow: the table of the office does.
@@ -171,16 +171,16 @@ test('by keyboard only: a new house with a twelve-station timer, walked with all
   await page.keyboard.type('Plover Bank');
   await tabTo(/^houseNumber$/);
   await page.keyboard.type('9');
-  await tabTo(/^Its water comes from$/);
+  await tabTo(/^Water source$/);
   await pick('a bore');
   await tabTo(/^Watering rules$/);
   await pick('Ostrelle');
-  await tabTo(/^Weather of$/);
+  await tabTo(/^Weather from$/);
   await pick('Ostrelle');
-  await tabTo(/^Add the site$/);
+  await tabTo(/^Add site$/);
   await page.keyboard.press('Enter');
   await page.waitForSelector('.walked');
-  await tabTo(/^Walk the stations$/);
+  await tabTo(/^Walk stations$/);
   await page.keyboard.press('Enter');
   let presses = 0;
   let screens = 0;
@@ -243,7 +243,7 @@ test('by keyboard only: a new house with a twelve-station timer, walked with all
   await tabTo(/^Nobody$/);
   await page.keyboard.press('Enter');
   await goTo(/^Clock$/, '.clock-answer');
-  await tabTo(/^Note the clock as found$/);
+  await tabTo(/^Record the clock$/);
   await page.keyboard.press('Enter');
   await goTo(/^Minutes/, '.minutes-of-stations');
   for (const number of [4, 5, 10, 11]) {

@@ -64,7 +64,7 @@ test('a stranger gets the sign-in, light and without charts; the demo person com
   await page.type('input[name=password]', 'wrong');
   await press(page, 'Sign in');
   await sees(page, '[role=alert]', /do not match/);
-  await press(page, 'Come in as Tamsin Orrowby');
+  await press(page, 'Sign in as Tamsin Orrowby');
   await page.waitForSelector('.verdict');
   await page.close();
 });
@@ -76,11 +76,11 @@ test('the list tells each timer apart, and leads to the overlap on its night', a
     /Fennimore.*Overlap.*B starts at .* while A is still running, 21 min of overlap/,
   );
   // Nothing overlaps there, but the rules of the place are broken.
-  expect(rows).toMatch(/Larkholt.*Not allowed.*watering is not allowed here on that day/);
-  expect(rows).toMatch(/Thistle Corner.*Clear.*Clear for good, up to \d+ %/);
+  expect(rows).toMatch(/Larkholt.*Breaks rules.*watering is not allowed here on that day/);
+  expect(rows).toMatch(/Thistle Corner.*Clear.*No overlaps, up to \d+ %/);
   expect(rows).toMatch(/Quince Cottage.*12:15 am while A, started (Tue|Sat) .* at 10:30 pm/);
-  expect(rows).toMatch(/Saltbush Corner.*The timer is switched off/);
-  expect(rows).toMatch(/Sorrel Row.*Empty.*Nothing waters yet/);
+  expect(rows).toMatch(/Saltbush Corner.*Timer switched off/);
+  expect(rows).toMatch(/Sorrel Row.*Empty.*No watering yet/);
   expect(await accessibilityFaults(page)).toEqual([]);
   await click(page, `a[href="${QUINCE_COTTAGE}"]`);
   await page.waitForSelector('.verdict[data-of="known"]');
@@ -105,7 +105,7 @@ describe('editing', () => {
       ['5p', '5:00 pm'],
       ['17:30', '5:30 pm'],
     ] as const) {
-      await type(page, 'Start 1 of B', typed);
+      await type(page, 'Start time 1 of B', typed);
       await page.keyboard.press('Enter');
       await page.waitForFunction(
         (want) =>
@@ -117,19 +117,19 @@ describe('editing', () => {
     await saved(page);
     // The rules of the place are broken there, and that comes first.
     await sees(page, '.verdict-detail', /No two cycles ever overlap/);
-    await type(page, 'Start 1 of B', '5:');
+    await type(page, 'Start time 1 of B', '5:');
     await sees(page, '.verdict-headline', /B starts at 5:00 am while A.*36 min/);
     await page.keyboard.type('30');
     await sees(page, '.verdict-headline', /B starts at 5:30 am while A.*6 min/);
     // Not made yet: Escape takes it back, and the saved one stands.
     await page.keyboard.press('Escape');
     await sees(page, '.verdict-detail', /No two cycles ever overlap/);
-    expect(await valueOf(page, 'Start 1 of B')).toBe('5:30 pm');
+    expect(await valueOf(page, 'Start time 1 of B')).toBe('5:30 pm');
     await click(page, 'h1');
     for (let i = 0; i < 5; i++) await control(page, 'z');
     await sees(page, '.verdict-headline', /B starts at 5:15 am while A/);
     await control(page, 'z', true);
-    expect(await valueOf(page, 'Start 1 of B')).toBe('6:00 am');
+    expect(await valueOf(page, 'Start time 1 of B')).toBe('6:00 am');
     await control(page, 'z');
     await saved(page);
     await page.close();
@@ -137,7 +137,7 @@ describe('editing', () => {
 
   test('nonsense is told at the field and changes nothing', async () => {
     const page = await house.at(FENNIMORE);
-    await type(page, 'Start 1 of A', '25:00');
+    await type(page, 'Start time 1 of A', '25:00');
     await page.keyboard.press('Tab');
     await sees(page, '[role=alert]', /"25:00" is not a time\. Type a time such as 5, 5:30/);
     await type(page, 'Minutes of 1 Front lawn in A', '9999');
@@ -145,7 +145,7 @@ describe('editing', () => {
     await sees(page, '[role=alert]', /Station 1: "9999" is not a run time/);
     await page.reload();
     await page.waitForSelector('.board');
-    expect(await valueOf(page, 'Start 1 of A')).toBe('4:00 am');
+    expect(await valueOf(page, 'Start time 1 of A')).toBe('4:00 am');
     expect(await valueOf(page, 'Minutes of 1 Front lawn in A')).toBe('22');
     await page.close();
   });
@@ -202,7 +202,7 @@ describe('editing', () => {
     await sees(page, '.strip-times', /8:30 pm – 8:36 pm/);
     // Where it would overlap A or B at some time is hatched while it is held.
     expect((await page.$$('.strip-blocked')).length).toBeGreaterThan(0);
-    expect(await valueOf(page, 'Start 1 of C')).toBe('8:30 pm');
+    expect(await valueOf(page, 'Start time 1 of C')).toBe('8:30 pm');
     await page.mouse.up();
     await saved(page);
     expect(await page.$('.strip-blocked')).toBeNull();
@@ -213,14 +213,14 @@ describe('editing', () => {
     await saved(page);
     await page.reload();
     await page.waitForSelector('.start-field');
-    expect(await valueOf(page, 'Start 1 of C')).toBe('8:15 pm');
+    expect(await valueOf(page, 'Start time 1 of C')).toBe('8:15 pm');
     await page.close();
   });
 
   test('an empty timer is set from nothing to clear with the keyboard alone', async () => {
     const page = await house.at(SORREL_ROW);
-    await sees(page, '.verdict-headline', /Nothing waters yet/);
-    await type(page, 'Add a start to A', '6a');
+    await sees(page, '.verdict-headline', /No watering yet/);
+    await type(page, 'Add a start time to A', '6a');
     await page.keyboard.press('Enter');
     await sees(
       page,
@@ -246,27 +246,27 @@ describe('editing', () => {
 
 test('undo goes on where it was after a reload, and changes wait while the server is away', async () => {
   const page = await house.at(FENNIMORE);
-  const before = await valueOf(page, 'Start 1 of A');
+  const before = await valueOf(page, 'Start time 1 of A');
   for (const typed of ['3', '2:30']) {
-    await type(page, 'Start 1 of A', typed);
+    await type(page, 'Start time 1 of A', typed);
     await page.keyboard.press('Enter');
   }
   await saved(page);
   await page.reload();
   await page.waitForSelector('.verdict[data-of="known"]');
   await press(page, 'Undo');
-  expect(await valueOf(page, 'Start 1 of A')).toBe('3:00 am');
+  expect(await valueOf(page, 'Start time 1 of A')).toBe('3:00 am');
   await saved(page);
 
   await house.whileAway(async () => {
     await press(page, 'Undo');
     await sees(page, '.timer-tools [role=status]', /Waiting for the server/);
-    expect(await valueOf(page, 'Start 1 of A')).toBe(before);
+    expect(await valueOf(page, 'Start time 1 of A')).toBe(before);
   });
   await saved(page);
   await page.reload();
   await page.waitForSelector('.start-field');
-  expect(await valueOf(page, 'Start 1 of A')).toBe(before);
+  expect(await valueOf(page, 'Start time 1 of A')).toBe(before);
   await page.close();
 });
 
@@ -280,15 +280,15 @@ test('the house is put right; whoever is slower there is shown both sides, too',
     await page.$eval('input[name=name]', (field) => field.focus());
     await control(page, 'a');
     await page.keyboard.type(name);
-    await press(page, 'Save the house');
+    await press(page, 'Save site');
   };
   const [first, second] = pages;
   await rename(first, 'Sorrel Row, east');
   await sees(first, 'h1', /Sorrel Row, east/);
   await rename(second, 'Sorrel Row, west');
   await sees(second, '.conflict', /Name: saved “Sorrel Row, east”, yours “Sorrel Row, west”/);
-  await press(second, 'Go on with mine');
-  await press(second, 'Save the house');
+  await press(second, 'Keep editing mine');
+  await press(second, 'Save site');
   await sees(second, 'h1', /Sorrel Row, west/);
   await first.close();
   await second.close();
@@ -303,26 +303,26 @@ test('two tabs on one timer: the slower one is shown both sides and decides', as
   await mine.reload();
   await mine.waitForSelector('.verdict[data-of="known"]');
   await theirs.bringToFront();
-  await type(theirs, 'Start 1 of B', '2:30');
+  await type(theirs, 'Start time 1 of B', '2:30');
   await theirs.keyboard.press('Enter');
   await saved(theirs);
   await mine.bringToFront();
-  await type(mine, 'Start 1 of B', '1:45');
+  await type(mine, 'Start time 1 of B', '1:45');
   await mine.keyboard.press('Enter');
-  const question = await sees(mine, '.clash', /B starts/);
+  const question = await sees(mine, '.clash', /B start times/);
   expect(question).toMatch(/2:30 am Tamsin Orrowby.*1:45 am you/s);
   const choice = await mine.waitForSelector('.clash input[value=mine]');
   await choice?.evaluate((one) => (one as HTMLElement).click());
-  await press(mine, 'Save it so');
+  await press(mine, 'Save these choices');
   await saved(mine);
   await mine.close();
   await theirs.bringToFront();
   await sees(
     theirs,
     '.ant-alert',
-    /Tamsin Orrowby changed this timer elsewhere.*2:30 am → 1:45 am/,
+    /Tamsin Orrowby changed this timer on another device\.*2:30 am → 1:45 am/,
   );
-  expect(await valueOf(theirs, 'Start 1 of B')).toBe('1:45 am');
+  expect(await valueOf(theirs, 'Start time 1 of B')).toBe('1:45 am');
   await theirs.close();
 });
 
@@ -372,7 +372,7 @@ test('a new site is added from a kind of timer, once, and its faults stand at th
   const page = await house.at('/sites/new');
   await unfold(page, '.site-more');
   await page.type('input[name=latitude]', '95');
-  await press(page, 'Add the site');
+  await press(page, 'Add site');
   await sees(page, '.fault', /Give the site a name/);
   await sees(page, '.fault', /Degrees north, -90 to 90/);
   await page.type('input[name=name]', 'Heron Yard');
@@ -380,7 +380,7 @@ test('a new site is added from a kind of timer, once, and its faults stand at th
   await control(page, 'a');
   await page.keyboard.type('-34.5');
   await page.type('input[name=longitude]', '139');
-  await press(page, 'Add the site');
+  await press(page, 'Add site');
   await page.waitForSelector('.verdict[data-of="known"]');
   await sees(page, 'h1', /Heron Yard/);
   await page.close();

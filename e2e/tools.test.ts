@@ -126,7 +126,7 @@ test('the office’s library: rules tried on a house, a kind from what is seen o
   await press(page, 'New');
   // A grid of last digits and weekdays; the same as clauses.
   for (const day of ['Mon', 'Tue', 'Wed', 'Thu', 'Fri']) await press(page, `Ends in 7, ${day}`);
-  await click(page, '[aria-label="How to enter the days"] ::-p-text(As clauses)');
+  await click(page, '[aria-label="Enter days"] ::-p-text(As a list)');
   await sees(page, '.edition', /numbers ending in 7: only on Sat and Sun/);
   await page.click('.try-rules input', { count: 3 });
   await page.keyboard.type('17a');
@@ -135,9 +135,9 @@ test('the office’s library: rules tried on a house, a kind from what is seen o
   await sees(page, '.save-bar', /Saved/);
 
   await house.go(page, '/library/kinds');
-  await press(page, 'Make one from what is seen on the box');
+  await press(page, 'Create from questions');
   await page.keyboard.type('Grey box in the laundry');
-  await page.focus(named('Starts', 'textbox'));
+  await page.focus(named('Start times', 'textbox'));
   await page.keyboard.type('6');
   await page.keyboard.press('Enter');
   await page.waitForSelector('.kind-picker');
@@ -169,7 +169,7 @@ test('minutes by three schools: chosen by station, overruled with a source, put 
   await factor?.click({ count: 3 });
   await page.keyboard.type('0.7');
   await page.keyboard.press('Tab');
-  await sees(page, '.school', /your own number/);
+  await sees(page, '.school', /your own value/);
   const { survey } = await recordOf(page);
   expect(survey.stations[2]).toMatchObject({ school: 'thumb', overruled: { plantFactor: 0.7 } });
   // The present month, as the site has it, is made the one of 100 percent, and set.
@@ -177,7 +177,7 @@ test('minutes by three schools: chosen by station, overruled with a source, put 
     '.season li',
     (months) => months.findIndex((item) => item.classList.contains('season-now')) + 1,
   );
-  await choose(page, '100 percent is', MONTHS[month - 1] ?? '');
+  await choose(page, '100 % stands for', MONTHS[month - 1] ?? '');
   await sees(page, '.season-now', /100$/);
   await click(page, '.survey-view button::-p-text(Set 100 %)');
   await sees(page, '.survey-view button', /100 % is set/);
@@ -240,8 +240,8 @@ test('cups and flow: what was caught, what it means, and whether two stations co
   await sees(page, '.tool .fault', /No flow/);
   await flow('Meter after (l)', '1030');
   await sees(page, '.tool-answer', /15\.0 l\/min/);
-  await flow('The supply gives (l/min)', '40');
-  await choose(page, 'Could it run at once with', '3 Back lawn near');
+  await flow('Supply flow (l/min)', '40');
+  await choose(page, 'Could it run together with', '3 Back lawn, near');
   await sees(page, '.tool-answer', /No: both take 42\.0 l\/min, more than the 40\.0/);
   await page.close();
 });
@@ -249,8 +249,8 @@ test('cups and flow: what was caught, what it means, and whether two stations co
 test('a house in feet and gallons: what is typed comes back as it was typed', async () => {
   const page = await house.at(`${FENNIMORE}/house`);
   await unfold(page, '.site-more');
-  await choose(page, 'Units at this house', 'inches, feet, US gallons');
-  await press(page, 'Save the house');
+  await choose(page, 'Units at this site', 'inches, feet, US gallons');
+  await press(page, 'Save site');
   await sees(page, '.site-form [role=status]', /Saved/);
   await house.go(page, `${FENNIMORE}/walk/6`);
   for (const typed of ['377', '123']) {

@@ -74,16 +74,16 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
       (one as HTMLInputElement).placeholder,
     ]);
   expect(await shown()).toEqual(['', '3:10 PM']);
-  await sees(page, '.panel-progress', /^0 of \d+ looked at/);
+  await sees(page, '.panel-progress', /^0 of \d+ checked/);
   await page.focus(second);
   await page.keyboard.press('Enter');
-  await sees(page, '.panel-progress', /^1 of \d+ looked at/);
+  await sees(page, '.panel-progress', /^1 of \d+ checked/);
   expect(await shown()).toEqual(['3:10 PM', '3:10 PM']);
   await click(page, '[data-line="run.A.1"]');
   await page.keyboard.type('0:13');
   await page.keyboard.press('Enter');
   await page.waitForFunction(() => document.activeElement?.getAttribute('data-line') === 'run.A.2');
-  await click(page, '[aria-label="Program 1 total on the display"]');
+  await click(page, '[aria-label="Program 1 total shown"]');
   await page.keyboard.type('0:40');
   await page.keyboard.press('Tab');
   // The checksum shows the slip.
@@ -93,26 +93,26 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   await page.keyboard.press('Enter');
   await sees(page, '.panel-total', /as taken down/);
   expect(await accessibilityFaults(page)).toEqual([]);
-  await radio(page, 'Looked for: none hidden');
-  await sees(page, '.survey-view', /\d+ settings were not looked at/);
+  await radio(page, 'No hidden programs');
+  await sees(page, '.survey-view', /\d+ settings were not checked/);
   await confirmRest(page);
   expect(await page.$eval('.survey-view', (one) => one.textContent)).not.toMatch(/not looked at/);
-  await press(page, 'Freeze as found');
-  await sees(page, '.visit-frozen', /Frozen as found/);
+  await press(page, 'Save as found');
+  await sees(page, '.visit-frozen', /Saved as found/);
 
   // What was seen: a quarter past three in the afternoon, on the last day on which program B waters.
-  await step(page, 'What was seen');
+  await step(page, 'Sightings');
   await page.waitForSelector('.sighting');
   const days = await offered(page, 'Day');
   await choose(page, 'Day', days.find((day, i) => i > 0 && /^(Tue|Thu|Sat)/.test(day)) ?? '');
   await page.type('input[placeholder="3:15p"]', '3:15p');
   await choose(page, 'Where', '2 Back lawn');
-  await press(page, 'Add what was seen');
-  await sees(page, '.explanation-head', /does exactly what it is set to do/);
+  await press(page, 'Add sighting');
+  await sees(page, '.explanation-head', /does exactly its settings do/);
   await sees(page, '.explanation', /was program 2, started at 3:10 pm/);
   expect(await accessibilityFaults(page)).toEqual([]);
   await press(page, 'This was it');
-  await press(page, 'Delete this start');
+  await press(page, 'Delete this start time');
   const fixed = await recordOf(page);
   expect(fixed.plan.programs[1]?.starts).toEqual(['04:40']);
   expect(fixed.survey.visit?.asFound?.plan.programs[1]?.starts).toEqual(['04:40', '15:10']);
@@ -157,10 +157,10 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
 
   // Tested, put back, frozen as left, the first watering foretold, closed.
   await step(page, 'Test and leave');
-  await press(page, 'All of them ran well');
-  await press(page, 'Freeze as left');
+  await press(page, 'All ran well');
+  await press(page, 'Save as left');
   await page.waitForSelector('.switched');
-  await press(page, 'Somebody is to see the first real watering');
+  await press(page, 'Ask someone to watch the first watering');
   await sees(page, '[aria-label="Next"] .notice', /First real watering: program/);
   await page.type('.leave-done textarea', 'Start in the afternoon taken out.');
   await page.keyboard.press('Tab');
@@ -170,7 +170,7 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   await step(page, 'Homeowner’s page');
   await sees(page, '.sheet', /2 Back lawn.*20 min/s);
   expect(await page.$eval('.sheet', (one) => one.textContent)).not.toMatch(/3:10/);
-  await press(page, 'Make a private link');
+  await press(page, 'Create private link');
   const address = await page
     .waitForSelector('.page-link')
     .then((link) => link?.evaluate((one) => (one as HTMLAnchorElement).href));
@@ -182,7 +182,7 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   await sees(stranger, '.sheet', /Your watering: Thistle Corner/);
   expect(await stranger.$('.rail, .foot')).toBeNull();
   expect(await accessibilityFaults(stranger)).toEqual([]);
-  await press(page, 'Withdraw');
+  await press(page, 'Revoke');
   await sees(page, '[aria-label="Links"]', /withdrawn/);
   await stranger.reload();
   await sees(stranger, '.sheet-closed', /not open/);
@@ -191,15 +191,15 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   await step(page, 'Test and leave');
   await page.waitForSelector('.leave-part');
   await saved(page);
-  await press(page, 'Close the visit');
+  await press(page, 'Close visit');
   await sees(page, '.visit-begin', /Start visit/);
   await step(page, 'Logbook');
   await sees(
     page,
     '.log-entry',
-    /Found: The timer does exactly what it is set to do.*Done: Start in the/s,
+    /Found: The timer is doing exactly what it is set to do\.*Done: Start in the/s,
   );
-  await sees(page, '.log-entry', /Slips caught in reading back: 2/);
+  await sees(page, '.log-entry', /Errors caught by read-back: 2/);
   const states = await offered(page, 'This');
   expect(states.filter((one) => /as found/.test(one)).length).toBeGreaterThanOrEqual(2);
   expect(await accessibilityFaults(page)).toEqual([]);
@@ -243,20 +243,20 @@ test('a clock twelve hours out is found from what was seen, and is a fact once i
   await choose(page, 'Day', days.find((day, i) => i > 0 && /^(Tue|Sun)/.test(day)) ?? '');
   await page.type('input[placeholder="3:15p"]', '5:15p');
   await choose(page, 'Where', '5 Rose bed');
-  await press(page, 'Add what was seen');
+  await press(page, 'Add sighting');
   // The demo's clock was noted twelve hours out, so that is not a guess any more.
-  await sees(page, '.explanation', /The timer’s clock is .*12 h.*Note the clock/s);
+  await sees(page, '.explanation', /The timer’s clock is .*12 h.*Record the clock/s);
   await sees(page, '[aria-label="Seen"]', /Rose bed \(station 5\) ran .* 5:15 pm/);
   // Not since then: what ran before and after is reported with it, and the contrary is named.
-  await press(page, 'Something else that was seen');
-  await click(page, '.sighting [role=radio]::-p-text(Not for days)');
+  await press(page, 'Add a sighting');
+  await click(page, '.sighting [role=radio]::-p-text(It has not run for days)');
   const field = (n: number) => `.sighting-fields .labelled:nth-child(${n})`;
   const [again = '', last = ''] = [days[2], days[6]];
-  await choose(page, 'It ran last', again);
+  await choose(page, 'Last ran', again);
   await page.type(`${field(2)} input`, '6:15a');
   await choose(page, 'It ran again', last);
   await sees(page, '.sighting .fault', /It ran again before it ran last/);
-  await choose(page, 'It ran last', last);
+  await choose(page, 'Last ran', last);
   await choose(page, 'It ran again', again);
   await page.type(`${field(4)} input`, '99');
   await page.keyboard.press('Enter');
@@ -265,7 +265,7 @@ test('a clock twelve hours out is found from what was seen, and is a fact once i
   await page.click(`${field(4)} input`, { count: 3 });
   await page.keyboard.type('4a');
   await choose(page, 'Where', '5 Rose bed');
-  await press(page, 'Add what was seen');
+  await press(page, 'Add sighting');
   await sees(
     page,
     '[aria-label="Seen"]',
@@ -307,7 +307,7 @@ test('any state of the logbook is brought back and taken back, and a whole site 
   await sees(page, '[aria-label="Compare"]', /They set the timer alike/);
   expect((await recordOf(page)).plan.programs[1]?.starts).toEqual(['04:40', '15:10']);
   await press(page, 'Undo');
-  await sees(page, '[aria-label="Compare"] table', /B starts/);
+  await sees(page, '[aria-label="Compare"] table', /B start times/);
   expect((await recordOf(page)).plan).toEqual(before.plan);
   await unfold(page, '.log-findings');
   await sees(page, '.log-findings', /As found.*in the afternoon, wind and sun.*As left/s);
@@ -350,21 +350,21 @@ test('closed with two things left undone: each is said yes to, stands in the log
   await page.keyboard.press('Enter');
   await page.waitForFunction(() => !document.querySelector('.panel-line .fault'));
   await confirmRest(page);
-  await radio(page, 'Looked for: none hidden');
-  await press(page, 'Freeze as found');
-  await sees(page, '.visit-frozen', /Frozen as found/);
+  await radio(page, 'No hidden programs');
+  await press(page, 'Save as found');
+  await sees(page, '.visit-frozen', /Saved as found/);
   const { plan } = await recordOf(page);
   expect(plan.settings.wateringResumes).toMatch(/^\d{4}-\d{2}-\d{2}/);
 
   // The clock is twelve hours out, and nobody sets it.
   await house.go(page, `${HOLLIN_YARD}/clock`);
-  await press(page, '12 h ahead');
-  await press(page, 'Note the clock as found');
+  await press(page, '12 h fast');
+  await press(page, 'Record the clock');
   await saved(page);
   await house.go(page, `${HOLLIN_YARD}/leave`);
-  await press(page, 'All of them ran well');
-  await press(page, 'Freeze as left');
-  await press(page, 'Close the visit …');
+  await press(page, 'All ran well');
+  await press(page, 'Save as left');
+  await press(page, 'Close visit …');
   await page.waitForSelector('.undone-list');
   expect(await accessibilityFaults(page)).toEqual([]);
   const isBarred = () =>
@@ -376,13 +376,13 @@ test('closed with two things left undone: each is said yes to, stands in the log
     expect(await isBarred()).toEqual([false, true]);
     await box.evaluate((one) => one.click());
   }
-  await press(page, 'Close and leave it undone');
+  await press(page, 'Close anyway');
   await sees(page, '.visit-begin', /Start visit/);
   await house.go(page, `${HOLLIN_YARD}/log`);
   await sees(
     page,
     '.log-entry',
-    /Left undone: The timer’s clock is 12 h ahead.*it was not set.*A rain delay: not put back/s,
+    /Not done: The timer’s clock is 12 h ahead.*it was not set.*A rain delay: not put back/s,
   );
   await house.go(page, '/');
   await sees(page, '.today', /Hollin Yard.*left undone: The timer’s clock is 12 h ahead/s);
@@ -416,9 +416,9 @@ test('by the keyboard alone: begun, an absurd value told, frozen, keyed in, left
     await page.keyboard.press('Enter');
   await tabTo(page, /none hidden$/);
   await page.keyboard.press('1');
-  await tabTo(page, /^Freeze as found$/);
+  await tabTo(page, /^Save as found$/);
   await page.keyboard.press('Enter');
-  await sees(page, '.visit-frozen', /Frozen as found/);
+  await sees(page, '.visit-frozen', /Saved as found/);
   await goTo(page, 'key in');
   // The first line has the focus; ticking a line moves it to the next.
   await page.waitForFunction(() => document.activeElement?.classList.contains('key-tick'));
@@ -440,12 +440,12 @@ test('by the keyboard alone: begun, an absurd value told, frozen, keyed in, left
   // Left: all is done, so nothing is asked.
   await goTo(page, 'test and leave');
   await page.waitForSelector('.leave-part');
-  for (const name of [/^All of them ran well$/, /^Freeze as left$/]) {
+  for (const name of [/^All ran well$/, /^Save as left$/]) {
     await tabTo(page, name);
     await page.keyboard.press('Enter');
   }
   await page.waitForSelector('.switched');
-  await tabTo(page, /^Close the visit/);
+  await tabTo(page, /^Close visit/);
   await page.keyboard.press('Enter');
   await sees(page, '.visit-begin', /Start visit/);
   await page.close();

@@ -50,14 +50,14 @@ const SHEET = `number;name;head;plants;sun;soil;slope_percent;area_m2;heads
 async function enterRules(page: Page, name: string): Promise<void> {
   await house.go(page, '/library/rules');
   await press(page, 'New');
-  await fill(page, named('Whose rules', 'textbox'), name);
-  await press(page, 'Other days with the mains');
+  await fill(page, named('Water authority', 'textbox'), name);
+  await press(page, 'Different days for the mains');
   await press(page, 'Clear all days');
   for (const day of ['Mon', 'Fri']) await press(page, `Ends in 0, ${day}`);
-  await press(page, 'The rows below as ends in 0');
+  await press(page, 'Copy ends in 0 to the rows below');
   for (const day of ['Mon', 'Fri', 'Tue', 'Thu', 'Sat']) await press(page, `Ends in 1, ${day}`);
-  await press(page, 'Add hours without water');
-  await fill(page, named('Try it on number', 'textbox'), '21');
+  await press(page, 'Add no-water hours');
+  await fill(page, named('Test with number', 'textbox'), '21');
   await sees(page, '.rules-now', /^Today: only on Tue, Thu and Sat; not from 10:00 am to 6:00 pm/);
   await press(page, 'Save');
   await sees(page, '.save-bar', /Saved/);
@@ -91,10 +91,10 @@ test.each(SIZES)(
     await choose(page, 'Timer', 'Four-station wall timer');
     await fill(page, 'input[name=name]', `Pear Tree Row ${width}`);
     await fill(page, 'input[name=houseNumber]', '21');
-    await choose(page, 'Its water comes from', 'the mains');
+    await choose(page, 'Water source', 'town water');
     await choose(page, 'Watering rules', rules);
-    await choose(page, 'Weather of', 'Ostrelle, southern coast');
-    await press(page, 'Add the site');
+    await choose(page, 'Weather from', 'Ostrelle, southern coast');
+    await press(page, 'Add site');
     await press(page, 'Stations from CSV');
     await upload(page, '.ant-modal input[type=file]', file('stations.csv', SHEET));
     await press(page, 'Import 4 stations');
@@ -105,11 +105,11 @@ test.each(SIZES)(
     await press(page, 'Use weekly minutes for this station');
     await press(page, 'Close');
     await step(page, 'Planner');
-    await press(page, 'Work it out');
+    await press(page, 'Plan');
     await page.waitForFunction(() => document.querySelectorAll('.plan-alternative').length >= 1);
     await sees(page, '.plan-reasons', /only Tue Thu Sat are allowed here/);
-    await press(page, 'Take these programs');
-    await sees(page, '.verdict-headline', /^Clear for good, up to 1[0-9]0 %$/);
+    await press(page, 'Use these programs');
+    await sees(page, '.verdict-headline', /^No overlaps, up to 1[0-9]0 %$/);
     const { programs } = await planOf(page);
     const allowed = new Set(['tue', 'thu', 'sat']);
     for (const { days } of programs)
@@ -123,7 +123,7 @@ test.each(SIZES)(
     expect(await page.$('.planner .caution')).toBeNull();
 
     await step(page, 'Homeowner’s page');
-    await sees(page, '.sheet', /When watering is allowed here.*only on Tue, Thu and Sat/s);
+    await sees(page, '.sheet', /When watering is allowed.*only on Tue, Thu and Sat/s);
     expect(await isPdf(page)).toBe(true);
     await page.close();
   },
@@ -137,7 +137,7 @@ test.each([
   async (width, height, station, start) => {
     const page = await house.at(`${LARKHOLT}/stations`, width, height);
     await press(page, `Soak, flow, switches of station ${station}`);
-    await choose(page, 'Takes its run from', 'station 19 Orchard upper');
+    await choose(page, 'Linked to', 'station 19 Orchard upper');
     await press(page, `Close of station ${station}`);
     await step(page, 'Programs');
     // Mondays, Wednesdays and Fridays are no longer all allowed here.
@@ -146,7 +146,7 @@ test.each([
     await page.waitForSelector(friday);
     if (await page.$(`${friday}[aria-pressed=true]`)) await click(page, friday);
     if (width < 600) await click(page, '.phone-programs ::-p-text(D)');
-    await type(page, 'Start 1 of D', start);
+    await type(page, 'Start time 1 of D', start);
     await page.keyboard.press('Enter');
     await saved(page);
     await sees(page, '.verdict-headline', /D starts at .* while A is still running/);
@@ -154,7 +154,7 @@ test.each([
     await click(page, '.finding-acts ::-p-text(Accept …)');
     await page.type('.accept-form input', 'the line carries two valves');
     await press(page, 'Accept');
-    await sees(page, '.verdict-headline', /^Side by side, as accepted$/);
+    await sees(page, '.verdict-headline', /^Programs run side by side, as accepted$/);
     await page.keyboard.press('Escape');
     await page.waitForSelector('.ant-drawer-open', { hidden: true });
     // What is left in the door of the box and what the homeowner gets can be had at once.

@@ -336,7 +336,7 @@ async function main() {
   const seed = Number(values.seed);
   const say = (text) => process.stderr.write(`${text}\n`);
   const tell = (name, result) => process.stdout.write(`${name}: ${JSON.stringify(result)}\n`);
-  tell('lost COMMIT answers', await lostCommits({ count: Number(values.commits) }));
+  tell('lost COMMIT items', await lostCommits({ count: Number(values.commits) }));
   tell('two servers, one killed', await twoServers({ clients: 20, writes: 500 }));
   tell('told to stop', await stopped({ clients: WRITERS, rounds: 20 }));
   tell('full disk', await fullDisk());

@@ -56,7 +56,7 @@ await onStage(async ({ page, url }) => {
   }
   await open(`${TIMER(1)}/plan`);
   await page.waitForSelector('.planner .check');
-  await press('Work it out');
+  await press('Plan');
   await page.waitForFunction(
     () =>
       document.querySelectorAll('.plan-alternative').length > 1 &&
@@ -88,18 +88,18 @@ await onStage(async ({ page, url }) => {
   await page.waitForSelector('.panel-line');
   await take('as-found');
   await radio('none hidden');
-  await press('Freeze as found');
+  await press('Save as found');
   await page.waitForSelector('.visit-frozen');
   await open(`${TIMER('a')}/seen`);
   await page.waitForSelector('.sighting');
   await page.type('input[placeholder="3:15p"]', '4:45p');
   await page.locator('::-p-aria([name="Where"][role="combobox"])').click();
   await page.locator('.ant-select-item-option[title^="2 "]').click();
-  await press('Add what was seen');
+  await press('Add sighting');
   await page.waitForSelector('.explanation');
   await take('what-was-seen');
   await open(`${TIMER('a')}/leave`);
-  await press('Freeze as left');
+  await press('Save as left');
   await page.evaluate(() => scrollTo(0, 0));
   await take('test-and-leave');
   await open(`${TIMER('a')}/page`);
@@ -172,13 +172,13 @@ await onStage(async ({ page, url }) => {
 
   // Rules that have changed: planned anew, and one garden looked at.
   await page.goto(`${url}/replans`);
-  const plan = await page.waitForSelector('::-p-aria([name="Plan them all anew"][role="button"])');
+  const plan = await page.waitForSelector('::-p-aria([name="Replan all"][role="button"])');
   await plan.click();
-  await page.waitForFunction(() => /\d wait for you/.test(document.body.textContent), {
+  await page.waitForFunction(() => /\d need your decision/.test(document.body.textContent), {
     timeout: 120_000,
   });
   await page.waitForSelector('[aria-label="Look at it: Fennimore house"]');
-  await press('Look at it: Fennimore house');
+  await press('Review Fennimore house');
   await page.waitForSelector('.ant-drawer-body ol');
   await take('rules-changed');
   // A week of visits.

@@ -54,9 +54,10 @@ async function reword(file) {
     return [{ old: message.key, en, es }];
   });
   await rewordCode(new Map(pairs.map(({ old, en }) => [old, en])));
+  const spanishBefore = read('es');
   const moved = pairs.map(({ old, en, es }) => {
     // In the code the values come in the order in which the new text has them.
-    const kept = read('es').get(old)?.text;
+    const kept = spanishBefore.get(old)?.text;
     const [text, spanish, before] = renumbered(en, [en, es, kept]);
     const { context } = partsOf(old);
     return [old, { key: keyOf({ context, text }), said: { es: spanish }, before: { es: before } }];

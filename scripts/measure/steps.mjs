@@ -13,7 +13,7 @@ const STEPS = [
   ['timer', 'Timer', '.kind-card'],
   ['clock', 'Clock', '.clock-answer'],
   ['found', 'As found', '.visit-begin, .panel-progress'],
-  ['seen', 'What was seen', '.visit-begin, .sighting'],
+  ['seen', 'Sightings', '.visit-begin, .sighting'],
   ['stations', 'Stations', '.walked'],
   ['minutes', 'Minutes', '.minute-rows'],
   ['brief', 'Brief', '.brief'],

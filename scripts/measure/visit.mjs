@@ -72,17 +72,17 @@ export default () =>
     // As found: every line as planned but by its own key, and nothing hidden.
     await on('[data-line][data-looked="false"]');
     for (let n = 0; n < 80 && (await has('[data-line][data-looked="false"]')); n++) await enter();
-    await on('::-p-aria([name="Looked for: none hidden"][role="radio"])');
-    await press('Freeze as found');
+    await on('::-p-aria([name="No hidden programs"][role="radio"])');
+    await press('Save as found');
     await page.waitForSelector('.visit-frozen');
     told('note as found, 24 settings');
 
-    await step('Look', 'What was seen');
+    await step('Look', 'Sightings');
     await choose('Day', /^(Tue|Thu|Sat)/);
     await on('input[placeholder="3:15p"]');
     await type('3:15p');
     await choose('Where', /^2 /);
-    await press('Add what was seen');
+    await press('Add sighting');
     await page.waitForSelector('.explanation');
     await press('This was it');
     await on('.explanation ::-p-text(this start)').catch(() => press('Take this start out'));
@@ -115,9 +115,9 @@ export default () =>
 
     await step('Set', 'Test and leave');
     await on('button::-p-text(All of them)');
-    await press('Freeze as left');
-    await press('Somebody is to see the first real watering');
-    const close = await page.waitForSelector('button::-p-text(Close the visit)');
+    await press('Save as left');
+    await press('Ask someone to watch the first watering');
+    const close = await page.waitForSelector('button::-p-text(Close visit)');
     await tap(close);
     for (let n = 0; n < 10 && !(await has('.visit-begin')); n++) {
       const box = await has('.undone-list .ant-checkbox:not(.ant-checkbox-checked) input');

@@ -17,8 +17,8 @@ function formsOf(text) {
   return [one, other];
 }
 
-/** The template that says a message with the values of the old one. */
-function templateOf(source, { template }, text) {
+/** The template that says a message with the values of the old one. @param {(node: ts.Node) => string} textOf what stands for a value */
+function templateOf(source, { template }, text, textOf) {
   const spans = ts.isNoSubstitutionTemplateLiteral(template) ? [] : [...template.templateSpans];
   const inner = template.getText(source).slice(1, -1);
   const [, before] = /^(\s*)/u.exec(inner);
@@ -26,20 +26,21 @@ function templateOf(source, { template }, text) {
   const said = text
     .replaceAll('\\', '\\\\')
     .replaceAll('`', '\\`')
-    .replaceAll(/\{(\d+)\}/gu, (_, i) => `\${${spans[i].expression.getText(source)}}`);
+    .replaceAll(/\{(\d+)\}/gu, (_, i) => `\${${textOf(spans[i].expression)}}`);
   return `\`${before}${said}${after}\``;
 }
 
-/** What stands in the place of a message. */
+/** What stands in the place of a message: where it begins and ends, and its new text. */
 function replacement(source, { form, node }, text) {
-  if (form === 'template') return [node.template, templateOf(source, node, text)];
-  if (form === 'string') return [node, quoted(text)];
+  const at = (first, last, say) => ({ start: first.getStart(source), end: last.end, say });
+  if (form === 'template')
+    return at(node.template, node.template, (textOf) => templateOf(source, node, text, textOf));
+  if (form === 'string') return at(node, node, () => quoted(text));
   const [one, other] = formsOf(text);
   const [, first, second] = node.arguments;
   const words =
     form === 'counted' ? [one, other].map((each) => each.replace(/^# /u, '')) : [one, other];
-  const from = { getStart: () => first.getStart(source), end: (second ?? first).end };
-  return [from, words.map(quoted).join(', ')];
+  return at(first, second ?? first, () => words.map(quoted).join(', '));
 }
 
 /** The code with its messages reworded. @param {{ get: (name: string) => string | undefined }} pairs */
@@ -49,12 +50,20 @@ export function rewordedText(code, pairs, file = 'code.ts') {
     const text = pairs.get(keyOf(place));
     return text === undefined ? [] : [replacement(source, place, text)];
   });
-  // From the end, so that the earlier places stay where they are.
-  edits.sort(([a], [b]) => b.getStart(source) - a.getStart(source));
-  return edits.reduce(
-    (made, [node, text]) => made.slice(0, node.getStart(source)) + text + made.slice(node.end),
-    code,
-  );
+  edits.sort((a, b) => a.start - b.start || b.end - a.end);
+  // A value of a message can hold a message itself.
+  const between = (start, end) => {
+    let made = '';
+    let at = start;
+    for (const edit of edits) {
+      if (edit.start < at || edit.end > end) continue;
+      made += code.slice(at, edit.start);
+      made += edit.say((node) => between(node.getStart(source), node.end));
+      at = edit.end;
+    }
+    return made + code.slice(at, end);
+  };
+  return between(0, code.length);
 }
 
 /**

@@ -166,7 +166,7 @@ test('simulate takes events, from a file or from standard input, and refuses the
   const refused = call(['simulate', plan, ...options, '-'], late);
   expect([refused.status, refused.stdout]).toEqual([1, '']);
   expect(refused.stderr).toBe(
-    'events[0].at: this moment is not simulated; allowed: 2027-03-01T00:00:00 to 2027-03-04T23:59:59\n',
+    'events[0].at: this moment is outside the simulation; allowed: 2027-03-01T00:00:00 to 2027-03-04T23:59:59\n',
   );
   expect(call(['check', plan, '--on', '2027-03-01', '--events', '-']).status).toBe(2);
 });

@@ -266,13 +266,13 @@ test.each<[string, () => request.Test, string, RegExp]>([
   [
     'a sign-in',
     () => server.nobody.post('/api/session').send({ email: 'a@b.example', password: 'nothing' }),
-    'the address and the password do not match; check both and try again',
+    'the address or password is wrong; check both and try again',
     /^la dirección y la contraseña no concuerdan/,
   ],
   [
     'a field of a form',
     () => post(newSite({ name: '' })),
-    'give the site a name',
+    'enter a name for the site',
     /^dé un nombre a la casa$/,
   ],
   [

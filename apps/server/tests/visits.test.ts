@@ -123,7 +123,7 @@ describe('a visit', () => {
     await linesOf(server.jory);
     const { visits } = (await server.jory.get('/api/calendar').expect(200)).body as Calendar;
     expect(visits.flatMap(({ reasons }) => reasons).join()).toMatch(
-      /left undone: 2 settings of the card/,
+      /not done: 2 settings of the card/,
     );
     expect(list[0]?.visit).not.toHaveProperty('asLeft');
     const whole = await server.jory.get(`/api/visits/${id}`).expect(200);

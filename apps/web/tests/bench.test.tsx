@@ -20,7 +20,7 @@ if (!kind) throw new Error('the kind is not there');
 const plan = emptyPlan(kind.timer);
 
 const DISPLAY: Display = {
-  ...{ isLit: true, left: 'program A', right: 'start 1 of 4', big: '5:00', unit: 'am' },
+  ...{ isLit: true, left: 'program A', right: 'start time 1 of 4', big: '5:00', unit: 'am' },
   ...{ place: '6 of 31', clock: '10:00 AM', flashes: false, isResting: false, isDraft: false },
 };
 const LAMPS: Lamps = {
@@ -134,7 +134,7 @@ describe('the display', () => {
 
 test('lamps are told by more than their colour', () => {
   panel();
-  const stations = within(screen.getByRole('list', { name: 'Lamps of the stations' }));
+  const stations = within(screen.getByRole('list', { name: 'Station lights' }));
   expect(stations.getAllByRole('listitem').map((one) => one.textContent)).toEqual([
     '○ 1',
     '● 2 on',
@@ -180,6 +180,6 @@ test('the card ticks what is in the box, line by line, and never asks for the cl
   expect(screen.queryByText('Year')).toBeNull();
   expect(screen.getAllByLabelText('not yet')).toHaveLength(1);
   rerender(card(target));
-  expect(screen.getByText('All is in the box.')).toBeTruthy();
+  expect(screen.getByText('Everything is keyed in.')).toBeTruthy();
   expect(screen.queryAllByLabelText('not yet')).toEqual([]);
 });

@@ -88,10 +88,10 @@ describe('pasting', () => {
 
   test('too many lines, too many columns and what is no run time are told, and none of it is taken', () => {
     expect(made(at(2, 0), '1\n2\n3')).toBe(
-      '3 lines were pasted, but only 2 stations follow here; nothing was changed.',
+      'You pasted 3 lines, but only 2 stations follow. Nothing was changed.',
     );
     expect(made(at(0, 1), '1\t2')).toBe(
-      '2 columns were pasted, but only 1 programs follow here; nothing was changed.',
+      'You pasted 2 columns, but only 1 programs follow. Nothing was changed.',
     );
     expect(made(at(0, 0), '1\t2\n3\tsoon')).toMatch(
       /^Line 2, column 2 of what was pasted, "soon", is not a run time; nothing was changed\. /,

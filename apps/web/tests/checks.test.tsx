@@ -166,7 +166,7 @@ describe('the drawer', () => {
     const groups = within(drawer)
       .getAllByRole('heading', { level: 3 })
       .map(({ textContent }) => textContent?.replace(/ \d+$/, ''));
-    expect(groups.slice(0, 2)).toEqual(['Must be fixed', 'Should be looked at']);
+    expect(groups.slice(0, 2)).toEqual(['Fix', 'Review']);
     expect(drawer.textContent).toMatch(/A has the start 5:00 twice/);
     expect(screen.getByRole('button', { name: /^Checks: Station 1 is in A and B/ })).toBeTruthy();
   });

@@ -297,7 +297,7 @@ describe('two tabs', () => {
     editor.commit(run(1, 600));
     await settle();
     expect(editor.snapshot().refusal).toBe(
-      'Not saved: no. 1 later change that built on it was not saved either.',
+      'Not saved: no. 1 later change that depends on it was not saved either.',
     );
     expect(editor.snapshot()).toMatchObject({ unsaved: 0, plan: server.saved.plan });
     expect(server.saved.plan.programs[0]?.runs).toMatchObject([{ seconds: 600 }]);

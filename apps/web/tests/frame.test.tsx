@@ -26,7 +26,7 @@ function shown(width: number, at = 'minutes', simple = false) {
           site="Fennimore house"
           kind="Eight-station wall timer"
           states={{
-            clock: { done: true, line: 'The clock as found is noted.' },
+            clock: { done: true, line: 'The clock reading is recorded.' },
             stations: { done: false, line: 'Walked 3 of 8.' },
             '': { done: false, alarm: true, line: 'Programs overlap.' },
           }}
@@ -77,7 +77,7 @@ test('on a phone five phases stand at the foot; one opens its steps with what ea
   // Its part of the code comes when it is first opened.
   const sheet = await screen.findByRole('dialog', undefined, { timeout: 20_000 });
   expect(stepLinks(sheet).map(({ textContent }) => textContent?.trim())).toEqual([
-    'What was seen',
+    'Sightings',
     'Stations Walked 3 of 8.',
     'Minutes',
   ]);

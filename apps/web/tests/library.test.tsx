@@ -70,7 +70,7 @@ test.each(['/library/rules', '/library/rules/some-id'])(
   },
 );
 
-test.each(['Copy to overrule', 'Months', 'Days'])(
+test.each(['Copy and edit', 'Months', 'Days'])(
   '"%s" of a town that is not there says so, and nothing else happens',
   async (name) => {
     open('/library/climates');

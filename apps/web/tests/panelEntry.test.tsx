@@ -112,7 +112,7 @@ describe('a line of the panel', () => {
     // One minute at 130 percent is 1:18, which is shown as 0:01; two are 0:03; 0:02 is none.
     enter('0:02');
     expect(
-      screen.getByText(/No run of this timer is shown as 0:02 at 130 %. It is kept/),
+      screen.getByText(/This timer never shows a run time of 0:02 at 130 %. It is kept/),
     ).toBeTruthy();
     expect(field().value).toBe('0:02');
     expect(secondsOf(editor)).toBe(600);
@@ -190,13 +190,13 @@ test('ten digits and two supplies are entered with forty presses at most, by han
       if (i > 0 && DAYS[i - 1]?.some((one) => one === day))
         press(grid(/any water/), `Ends in ${from}, ${day}`);
     for (const day of DAYS[i] ?? []) press(grid(/any water/), `Ends in ${from}, ${day}`);
-    press(grid(/any water/), `The rows below as ends in ${from}`);
+    press(grid(/any water/), `Copy ends in  to the rows below${from}`);
   });
-  press(document.body, /^Other days with .*bore/);
+  press(document.body, /^Different days for .*bore/);
   // A bore has a day more.
   for (const digit of [0, 3, 6]) {
     press(grid(/bore/), `Ends in ${digit}, Sun`);
-    press(grid(/bore/), `The rows below as ends in ${digit}`);
+    press(grid(/bore/), `Copy ends in  to the rows below${digit}`);
     if (digit < 6) {
       const below = DAYS[digit / 3 + 1] ?? [];
       for (const day of [...(DAYS[digit / 3] ?? []), 'Sun', ...below])

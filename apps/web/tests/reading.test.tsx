@@ -118,7 +118,7 @@ test('minutes: the schools of a station are told, and another is chosen where it
   shown(<Rows />);
   const row = () => screen.getAllByRole('listitem')[0]?.textContent;
   expect(screen.getAllByRole('img')[0]?.getAttribute('aria-label')).toMatch(
-    /^Minutes a week of station 1: Rule of thumb \d+, Weekly minutes \d+, Water balance –$/,
+    /^Minutes a week for station 1: Rule of thumb \d+, Weekly minutes \d+, Water balance –$/,
   );
   expect(row()).toMatch(/weekly minutes/);
   expect(screen.getAllByRole('listitem')[1]?.textContent).toMatch(/weekly minutes needs/);
@@ -128,10 +128,10 @@ test('minutes: the schools of a station are told, and another is chosen where it
   fireEvent.click(drawer.getByRole('button', { name: 'Use rule of thumb for this station' }));
   expect(editor.snapshot().survey.stations[0]?.school).toBe('thumb');
   expect(row()).toMatch(/rule of thumb/);
-  fireEvent.change(drawer.getByRole('textbox', { name: /Your own number/ }), {
+  fireEvent.change(drawer.getByRole('textbox', { name: /Your own value/ }), {
     target: { value: '33' },
   });
-  fireEvent.blur(drawer.getByRole('textbox', { name: /Your own number/ }));
+  fireEvent.blur(drawer.getByRole('textbox', { name: /Your own value/ }));
   expect(row()).toMatch(/33 minyour own number/);
 });
 
@@ -167,7 +167,7 @@ test('bars have their numbers in words, as a table, and as a spreadsheet', async
     '100%',
     ...['66.66', '66.66', '33.33', '33.33'].map((one) => expect.stringContaining(one)),
   ]);
-  fireEvent.click(screen.getByText('The same as a table'));
+  fireEvent.click(screen.getByText('Show as table'));
   expect(screen.getAllByRole('row')).toHaveLength(3);
   fireEvent.click(screen.getByRole('button', { name: 'Save as CSV' }));
   const reader = new FileReader();
@@ -187,7 +187,7 @@ test('bars have their numbers in words, as a table, and as a spreadsheet', async
 test('a document of the library reads as sentences', () => {
   shown(<ReadDocument document={RULES} today={TODAY} />);
   expect(document.body.textContent).toMatch(
-    /In force from Fri January 1.*odd numbers: only on Mon and Wed; not from 10:00 am to 6:00 pm.*In force from Thu March 4.*no watering by a timer/s,
+    /In force from Fri January 1.*odd numbers: only on Mon and Wed; not from 10:00 am to 6:00 pm.*In force from Thu March 4.*no watering by timer/s,
   );
   cleanup();
   shown(
@@ -196,7 +196,9 @@ test('a document of the library reads as sentences', () => {
       today={TODAY}
     />,
   );
-  expect(document.body.textContent).toMatch(/Room for.*8 stations, 3 programs, 4 starts each/s);
+  expect(document.body.textContent).toMatch(
+    /Room for.*8 stations, 3 programs, 4 start times each/s,
+  );
 });
 
 test('every step has its help, with a picture of the step', () => {

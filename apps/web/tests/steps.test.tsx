@@ -199,8 +199,8 @@ describe('house and rules', () => {
 
   test('rules by hand count, until the house goes by the library again', () => {
     const editor = open('house', { ...EMPTY_SURVEY, rules: { mostDaysPerWeek: 2 } });
-    expect(text()).toMatch(/Set by hand for this house:/);
-    press('Go by the library again');
+    expect(text()).toMatch(/Set for this site:/);
+    press('Use library rules');
     expect(editor.snapshot().survey.rules).toBeUndefined();
     expect(text()).toMatch(/No rules are chosen yet/);
   });
@@ -233,16 +233,16 @@ describe('what was seen', () => {
     };
     open('seen', seen);
     act(() => progress(0.4));
-    expect(await screen.findByText(/Working it out: 40 %/)).toBeTruthy();
+    expect(await screen.findByText(/Calculating: 40 %/)).toBeTruthy();
     press('Stop');
     expect(text()).toMatch(/Stopped\. Add or delete something/);
   });
 
   test('deleting what was seen brings its form back', () => {
     const editor = open('seen', seen);
-    press('Delete what was seen, 1');
+    press('Delete sighting 1');
     expect(editor.snapshot().survey.visit?.sightings).toBeUndefined();
-    expect(button('Add what was seen')).toBeDefined();
+    expect(button('Add sighting')).toBeDefined();
   });
 });
 
@@ -257,7 +257,7 @@ describe('stations', () => {
     );
     expect(first?.textContent).toMatch(/Front lawn.*Fixed spray.*walked$/);
     expect(second?.textContent).toMatch(/Roses.*not walked$/);
-    press('Go on with station 2');
+    press('Continue at station 2');
     expect(address()).toBe('/timers/t/walk/2');
   });
 
@@ -296,8 +296,8 @@ test('cups stand as a picture, as a table and as a spreadsheet; what is no volum
     return 'blob:cups';
   };
   URL.revokeObjectURL = () => undefined;
-  fireEvent.click(screen.getByText('The same as a table'));
-  const rows = within(screen.getByRole('region', { name: 'The cups as a table' }));
+  fireEvent.click(screen.getByText('Show as table'));
+  const rows = within(screen.getByRole('region', { name: 'Cups as a table' }));
   expect(rows.getAllByRole('row').map((one) => one.textContent)).toEqual([
     'rowcupml',
     '1120',
@@ -387,13 +387,13 @@ describe('the planner', () => {
   test('without any need and any program there is nothing to work out, and it says so', () => {
     open('plan', EMPTY_SURVEY, { ...plan, programs: [] });
     expect(text()).toMatch(/nothing to work out/);
-    expect(screen.getByRole('button', { name: 'Work it out' })).toHaveProperty('disabled', true);
+    expect(screen.getByRole('button', { name: 'Plan' })).toHaveProperty('disabled', true);
   });
 
   test('says how far it is; Stop keeps the best, which can be taken', () => {
     const editor = open('plan', known);
-    press('Work it out');
-    expect(text()).toMatch(/Working it out: 0 ways tried\./);
+    press('Plan');
+    expect(text()).toMatch(/Planning: 0 options tried\\./);
     const better: Plan = {
       ...plan,
       programs: plan.programs.map((one) => ({ ...one, starts: ['03:00'] })),
@@ -417,22 +417,22 @@ describe('the planner', () => {
       expect(document.querySelector('button.ant-btn-primary')).toBeNull();
       cleanup();
       open(name, known, plan, { rulesState: 'failed' });
-      expect(text()).toMatch(/The rules of this place could not be fetched/);
-      expect(text()).not.toMatch(/Work it out|Export the brief/);
+      expect(text()).toMatch(/The rules of this place could not be loaded/);
+      expect(text()).not.toMatch(/Plan|Export brief/);
     },
   );
 
   test('a brief that is refused says why', () => {
     open('plan', known);
-    press('Work it out');
+    press('Plan');
     act(() =>
       worker.tell?.({
         kind: 'refused',
         faults: [{ path: [], code: 'not-json', reason: 'a comma is missing' }],
       }),
     );
-    expect(text()).toMatch(/Not worked out: .*a comma is missing/);
-    expect(screen.getByRole('button', { name: 'Work it out' })).toBeTruthy();
+    expect(text()).toMatch(/No plan: .*a comma is missing/);
+    expect(screen.getByRole('button', { name: 'Plan' })).toBeTruthy();
   });
 });
 
@@ -442,7 +442,7 @@ describe('leave', () => {
     const rows = screen.getByRole('list', { name: 'Before you close the visit' });
     expect(rows.textContent).toMatch(/Nobody looked at the clock/);
     expect(rows.textContent).toMatch(/Stations 1 and 2 were not tested|Stations 1, 2 were not/);
-    fireEvent.click(within(rows).getByRole('button', { name: 'Look at it now' }));
+    fireEvent.click(within(rows).getByRole('button', { name: 'Check now' }));
     expect(address()).toBe('/timers/t/clock');
   });
 });
@@ -479,7 +479,7 @@ describe('the homeowner’s page', () => {
     expect(await screen.findByText(/Your watering: Sandpiper Court/)).toBeTruthy();
     const links = await screen.findByRole('list', { name: 'Links' });
     answers['/api/timers/t/links'] = [{ ...link, withdrawnAt: '2027-03-01' }];
-    fireEvent.click(within(links).getByRole('button', { name: 'Withdraw' }));
+    fireEvent.click(within(links).getByRole('button', { name: 'Revoke' }));
     await waitFor(() => expect(links.textContent).toMatch(/withdrawn/));
   });
 });
@@ -492,7 +492,7 @@ describe('the logbook', () => {
     cleanup();
     delete answers['/api/timers/t/visits'];
     open('log');
-    expect(await screen.findByText(/The logbook could not be fetched/)).toBeTruthy();
+    expect(await screen.findByText(/The logbook could not be loaded/)).toBeTruthy();
   });
 
   test('has its visits on a timeline, with who and what was done', async () => {
@@ -607,13 +607,13 @@ describe('the office', () => {
     cleanup();
     office(SitesPage);
     await screen.findByText('A meets B on Tuesdays');
-    press(/^Not allowed 1$/);
+    press(/^Breaks rules 1$/);
     const asked = () => jest.mocked(fetch).mock.calls.map(([path]) => path as string);
     await waitFor(() => expect(asked().some((path) => path.includes('show=breach'))).toBe(true));
   });
 
   test('while gardens are checked again the list says so, and nothing is called clear that is not known to be', async () => {
-    const unknown = { ...line, verdict: null, headline: 'It is being worked out.', checked: false };
+    const unknown = { ...line, verdict: null, headline: 'It is being calculated.', checked: false };
     answers['/api/timers'] = { total: 1, counts: counts(40, 0), checking: 40, lines: [unknown] };
     answers['/api/calendar'] = { visits: [], orders: [] };
     answers['/api/calendar/open'] = { overdue: [], someDay: [] };

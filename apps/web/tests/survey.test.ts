@@ -128,8 +128,8 @@ test('each step says what is missing until nothing is', () => {
     });
   const first = statesOf(EMPTY);
   expect(Object.values(first).every(({ done }) => !done)).toBe(true);
-  expect(first.stations?.line).toBe('Walked 0 of 4; left: stations 1, 2, 3, 4.');
-  expect(first.house?.line).toContain('its number in the street');
+  expect(first.stations?.line).toBe('Walked 0 of 4. Left: stations 1, 2, 3, 4.');
+  expect(first.house?.line).toContain('street number');
   const whole = changed(EMPTY, {
     type: 'together',
     changes: [
@@ -198,7 +198,7 @@ test('each step says what is missing until nothing is', () => {
     [true, false, 'Missing: the test of station 3, the settings as left.'],
     [true, false, 'Missing: the test of station 3, what was switched for the test.'],
     [true, false, 'Missing: what was switched for the test.'],
-    [true, true, 'Tested, put back and frozen: the visit can be closed.'],
+    [true, true, 'Tested, put back and saved. The visit can be closed.'],
     [true, false, 'Missing: the settings as left, which are older than what is set.'],
   ]);
   // A battery is asked for its date.

@@ -154,7 +154,7 @@ test('a panel that wants to be told forgets what is not stored', () => {
   press(bench, 'more', 'more');
   expect(bench.display()).toMatchObject({ isDraft: true });
   press(bench, 'page-on', 'page-back');
-  expect(shown(bench)).toMatch(/start 1 of \d \| OFF$/u);
+  expect(shown(bench)).toMatch(/start time 1 of \d \| OFF$/u);
   press(bench, 'more', 'store');
   expect(bench.display()).toMatchObject({ isDraft: false });
   expect(bench.plan.programs[0]?.starts).toEqual(['00:00']);

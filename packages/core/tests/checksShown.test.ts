@@ -63,7 +63,7 @@ describe('lines', () => {
     const lines = findingGroups(findings);
     const none = lines.filter(({ code }) => code === 'station-in-none');
     expect(none.map((line) => groupSentence(line, SPEECH))).toEqual([
-      '23 stations (2 to 24) are in no program: they never water.',
+      '23 stations (2 to 24) are in no program and never water.',
     ]);
   });
 
@@ -117,7 +117,10 @@ describe('side by side within one limit', () => {
     expect(runsSideBySide(shared, overlaps, accept(findings.slice(1)), ON)).toBe(false);
     const proven = check(shared, ON);
     const said = verdictWords(proven, 'share', SPEECH, { sideBySide: true });
-    expect(said).toMatchObject({ tone: 'clear', headline: 'Side by side, as accepted' });
+    expect(said).toMatchObject({
+      tone: 'clear',
+      headline: 'Programs run side by side, as accepted',
+    });
     // Another start of one of the two ends it; so does another limit.
     const later = { ...shared, programs: [A, B, C] };
     const again = check(later, ON).overlaps;
@@ -146,8 +149,8 @@ describe('fixes', () => {
     expect(
       leftSentences({ change: null, fixed: [], left: { decision: 1, 'no-fix': 2, harm: 0 } }),
     ).toEqual([
-      '1 finding needs your decision: a fix changes how much or on which days it waters.',
-      '2 findings have no fix that a button can make.',
+      '1 finding needs your decision, because a fix changes how much or on which days it waters.',
+      '2 findings have no automatic fix.',
     ]);
   });
 

@@ -72,8 +72,8 @@ describe('events that a simulation cannot have', () => {
         { at: '2027-03-03T00:00:00', do: 'wet' },
       ),
     ).toEqual([
-      'events[0].at: this moment is not simulated; allowed: 2027-03-01T00:00:00 to 2027-03-02T23:59:59',
-      'events[2].at: this moment is not simulated; allowed: 2027-03-01T00:00:00 to 2027-03-02T23:59:59',
+      'events[0].at: this moment is outside the simulation; allowed: 2027-03-01T00:00:00 to 2027-03-02T23:59:59',
+      'events[2].at: this moment is outside the simulation; allowed: 2027-03-01T00:00:00 to 2027-03-02T23:59:59',
     ]);
   });
 

@@ -192,9 +192,9 @@ describe('linked stations', () => {
       keyInLines(target, base, now(), true)
         .filter(({ address }) => address.of !== 'total')
         .map(({ name, value }) => `${name}: ${panelText(value, now().style)}`);
-    expect(names(linked, plan)).toContain('Station 2 takes its run from station: 1');
+    expect(names(linked, plan)).toContain('Station 2 linked to station: 1');
     expect(names(linked, plan).join()).not.toMatch(/A station 2/);
-    expect(names(plan, linked)).toContain('Station 2 takes its run from station: OFF');
+    expect(names(plan, linked)).toContain('Station 2 linked to station: OFF');
   });
 
   test('stand in the spreadsheet, with decoder and master valve, and come back from it', () => {

@@ -286,7 +286,7 @@ test.each([
 });
 
 test.each([
-  [{}, 'any day, any hour'],
+  [{}, 'any day, any time'],
   [{ weekdays: [] }, 'no watering on any day'],
   [
     { weekdays: ['mon', 'wed', 'sat'], mostDaysPerWeek: 1 },

@@ -151,7 +151,7 @@ describe('the homeowner’s page', () => {
       when: expect.stringMatching(/^every 36 h from Tue 15 June/),
       over: null,
     });
-    expect(pageOf(plain).programs[0]).toMatchObject({ over: 'Over at 4:20 am.' });
+    expect(pageOf(plain).programs[0]).toMatchObject({ over: 'Ends at 4:20 am.' });
     expect(
       pageOf({ ...plain, programs: [{ ...A, starts: ['04:00', '05:00'] }] }).programs[0]?.over,
     ).toBeNull();
@@ -205,7 +205,7 @@ describe('what the page says of rain, and of what holds watering back', () => {
     expect(pageOf({}).held).toEqual([]);
     expect(pageOf({ mode: 'off', wateringResumes: `${formatDate(TODAY + 2)}T06:44` }).held).toEqual(
       [
-        expect.stringMatching(/switched off/),
+        expect.stringMatching(/disabled/),
         expect.stringMatching(/nothing waters before Thu 17 June, 6:44 am\./),
       ],
     );
@@ -306,7 +306,7 @@ test('the card for the box has what the panel hides', () => {
   });
   expect(card).toMatchObject({
     programs: [
-      { label: 'A', starts: ['4:00', '5:00'], days: 'every day', over: 'over at 4:20, 5:20' },
+      { label: 'A', starts: ['4:00', '5:00'], days: 'every day', over: 'ends 4:20, 5:20' },
     ],
     stations: [
       { number: 1, name: 'Front lawn', runs: 'A 20 min' },

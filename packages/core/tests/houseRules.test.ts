@@ -160,7 +160,7 @@ test('bans month by month, whole and in part', () => {
     '9: banned on 20 September',
   ]);
   expect(banSpans(bans).map((span) => banSpanSentence(span, { on: ON, clock: '24' }))).toEqual([
-    'Off from 1 May to 10 July, banned: switch the timer off before it, and on again afterwards.',
+    'Off from 1 May to 10 July (banned). Switch the timer off before this and back on afterwards.',
     'Banned on 20 September.',
   ]);
   expect(bansByMonth({}, rules, HOUSE, ON)).toEqual([]);

@@ -13,7 +13,7 @@ import {
 import { gardenFrom, randomFrom } from './faultyTimers.ts';
 
 const STYLE = { clock: '24' } as const;
-const WORDS = { title: 'Key it in', says: 'A new box.', level: 3, at: '2027-06-15T10:00:00' };
+const WORDS = { title: 'Key in', says: 'A new box.', level: 3, at: '2027-06-15T10:00:00' };
 const kindOf = ({ timer }: Plan) =>
   SHIPPED_KINDS.find(({ kind }) => kind.timer.name === timer.name)?.kind ?? null;
 

@@ -70,9 +70,9 @@ describe('what a panel shows', () => {
       offDaysOfMonth: [13, 31],
     };
     expect(shown(planOf({ inWindow: 'pause' }, { settings }), /windows|off-days/)).toEqual([
-      'Hours without water 1: 9:00 to 18:00',
-      'Hours without water 2: 20:00 to 22:00 SUN',
-      'Dates without water: 13 31',
+      'No-water hours 1: 9:00 to 18:00',
+      'No-water hours 2: 20:00 to 22:00 SUN',
+      'No-water dates: 13 31',
     ]);
     expect(shown(planOf({ inWindow: 'ignore' }, { settings: {} }), /windows|off-days/)).toEqual([]);
   });
@@ -134,7 +134,7 @@ describe('what a panel shows', () => {
     expect(days({ rule: 'hours', everyHours: 36, first: '2027-06-07T05:30' })).toEqual([
       'A days: EVERY … HOURS',
       'A every … hours: 36',
-      'A first start: 5:30',
+      'A first start time: 5:30',
     ]);
   });
 });
@@ -211,10 +211,10 @@ describe('the card', () => {
       /^This cannot be read: type /,
     );
     expect(said({ ok: false, slip: 'half-a-day', shown: null })).toBe(
-      'Morning and afternoon are exchanged. It must say 4:00.',
+      'Morning and afternoon are exchanged. It should say 4:00.',
     );
     expect(said({ ok: false, slip: 'other-line', shown: null, of: 'Program A start 2' })).toBe(
-      'That belongs in another line. It is the value of Program A start 2. It must say 4:00.',
+      'That belongs in another line. It is the value of Program A start 2. It should say 4:00.',
     );
   });
 });

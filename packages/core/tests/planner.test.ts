@@ -119,7 +119,7 @@ describe('where there is no plan', () => {
     );
     const changes = planReport(brief, workOut(brief)).report.conflicts ?? [];
     expect(changes.map(({ path }) => path)).toContain('timer.programCount');
-    expect(changes.map(({ change }) => change)).toContain('A timer with 2 programs would do.');
+    expect(changes.map(({ change }) => change)).toContain('A timer with 2 programs would work.');
   });
 
   test.each<readonly [string, Brief, boolean]>([

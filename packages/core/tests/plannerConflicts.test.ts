@@ -12,7 +12,7 @@ describe('where there is no plan, each demand that is in the way is told with th
   test.each<readonly [string, string, string, Brief]>([
     [
       'wish.starts',
-      'Each program has one start.',
+      'Each program has one start time.',
       'Let the planner choose.',
       briefOf([{ weeklySeconds: 5040, oftenADay: { times: 3, from: '06:00', to: '20:00' } }], {
         wish: { starts: 'one' },
@@ -53,7 +53,7 @@ describe('where there is no plan, each demand that is in the way is told with th
     [
       'mowing',
       'The lawn must be dry for mowing on Tue Fri, and the day before.',
-      'Keep it dry only on Tue Fri.',
+      'Keep the lawn dry only on Tue Fri.',
       briefOf([{ weeklySeconds: 3600, days: { least: 4, most: 7 } }], {
         mowing: { weekdays: ['tue', 'fri'], dayBefore: true },
       }),
@@ -68,8 +68,8 @@ describe('where there is no plan, each demand that is in the way is told with th
     ],
     [
       'settings.offDaysOfMonth',
-      'The timer skips some days of the month: 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15, 16, 17, 18, 19, 20, 21, 22, 23, 24, 25, 26, 27, 28, 29, 30 and 31.',
-      'Use every day of the month.',
+      'The timer skips these days of the month: 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15, 16, 17, 18, 19, 20, 21, 22, 23, 24, 25, 26, 27, 28, 29, 30 and 31.',
+      'Allow every day of the month.',
       briefOf([{ weeklySeconds: 3600 }], {
         settings: { offDaysOfMonth: Array.from({ length: 31 }, (_, i) => i + 1) },
       }),
@@ -103,7 +103,7 @@ describe('where there is no plan, each demand that is in the way is told with th
     [
       'stations[0].cycleSeconds',
       'Station 1 can run 4 min before water runs off.',
-      'Let station 1 run for 10 min without a break.',
+      'Let station 1 run 10 min without a break.',
       briefOf([{ weeklySeconds: 3600, cycleSeconds: 240, soakSeconds: 1200 }], {
         timer: { runStepSeconds: 600 },
       }),
@@ -116,16 +116,16 @@ describe('where there is no plan, each demand that is in the way is told with th
     ],
     [
       'timer.startsPerProgram',
-      'The timer has 2 starts a program.',
-      'A timer with 4 starts a program would do.',
+      'The timer has 2 starts for each program.',
+      'A timer with 4 starts per program would work.',
       briefOf([{ weeklySeconds: 5040, oftenADay: { times: 4, from: '06:00', to: '20:00' } }], {
         timer: { startsPerProgram: 2 },
       }),
     ],
     [
       'timer.dayRules',
-      'The timer has only some of the day rules.',
-      'A timer like “Two-station battery timer” would do.',
+      'The timer does not have every day rule.',
+      'A timer like “Two-station battery timer” would work.',
       briefOf([{ weeklySeconds: 3600, days: { least: 3, most: 4 } }], {
         rules: { parity: 'even' },
         timer: { dayRules: ['weekdays'] },

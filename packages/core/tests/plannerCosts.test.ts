@@ -23,11 +23,11 @@ describe('costs', () => {
     ].map((proof) => proofSentence(proof as { optimal: boolean; bound: Cost }, best));
     expect(said).toMatchInlineSnapshot(`
      [
-       "Proven: no plan is better.",
-       "Proven: no plan is better.",
-       "Best found: 1 station does not get what it needs. Whether a better plan is possible is not proven.",
-       "Best found: 4 starts. At least 3 starts are needed; whether fewer than this plan's are possible is not proven.",
-       "Best found: 12 thousandths away from the need. No plan is better than this: 6 thousandths away from the need. Whether one in between is possible is not proven.",
+       "This is the best plan possible.",
+       "This is the best plan possible.",
+       "Best plan found: 1 station does not get what it needs. A better plan may be possible.",
+       "Best plan found: 4 start times. At least 3 start times are needed. It may be possible with fewer than in this plan.",
+       "Best plan found: 12 thousandths off the need. No plan can do better than 6 thousandths off the need. There may be one in between.",
      ]
     `);
   });
@@ -53,22 +53,22 @@ describe('costs', () => {
     expect(said).toMatchInlineSnapshot(`
      [
        "With 1 program there is no plan.",
-       "With 2 starts a program there is no plan.",
-       "With 1 program, stations would be further from the water they need.",
-       "With 2 starts a program, stations would be further from the water they need.",
+       "With 2 start times per program there is no plan.",
+       "With 1 program, stations would be further from what they need.",
+       "With 2 start times per program, stations would be further from what they need.",
        "stations further from the water they need",
-       "With 1 program, 45 min more a week would fall outside the wished hours.",
-       "With 2 starts a program, 45 min more a week would fall outside the wished hours.",
-       "45 min more a week outside the wished hours",
+       "With 1 program, 45 min more a week would fall outside the preferred hours.",
+       "With 2 start times per program, 45 min more a week would fall outside the preferred hours.",
+       "45 min more a week outside the preferred hours",
        "With 1 program, there would be 3 programs.",
-       "With 2 starts a program, there would be 3 programs.",
+       "With 2 start times per program, there would be 3 programs.",
        "1 more program",
-       "With 1 program, the runs would be further from the need.",
-       "With 2 starts a program, the runs would be further from the need.",
+       "With 1 program, run times would be further from the need.",
+       "With 2 start times per program, run times would be further from the need.",
        "runs further from the need",
        "the same",
-       "runs nearer the need",
-       "stations closer to the water they need, 30 min less a week outside the wished hours, 1 fewer program and 2 fewer starts",
+       "runs closer to the need",
+       "stations closer to the water they need, 30 min less a week outside the preferred hours, 1 fewer program and 2 fewer start times",
      ]
     `);
   });
@@ -106,12 +106,12 @@ test('what the programs of the year do in a month', () => {
   expect(said).toMatchInlineSnapshot(`
    [
      "May: 60 %.",
-     "May: no water is needed: switch the timer off.",
+     "May: no water is needed. Switch the timer off.",
      "May: off, banned from 1 May.",
      "May: 60 %. Watering by timer is banned from 10 May to 20 May.",
-     "May: 60 %. Runs are rounded, so it gives Front lawn (1) 1 min 30 s a week more and station 2 1 min a week less: keep the settings.",
-     "May: at 60 %, Front lawn (1) would be more than a tenth away from its need.",
-     "May: at 60 %, Front lawn (1), station 2, station 3 and 2 more would be more than a tenth away from their needs, watering would end 30 min late and cycles could overlap.",
+     "May: 60 %. Run times are rounded, so it gives Front lawn (1) 1 min 30 s a week more and station 2 1 min a week less. Keep the settings.",
+     "May: at 60 %, Front lawn (1) would be more than 10 % off its need.",
+     "May: at 60 %, Front lawn (1), station 2, station 3 and 2 more would be more than 10 % off their needs, watering would end 30 min late and cycles could overlap.",
    ]
   `);
 });

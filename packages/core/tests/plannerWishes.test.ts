@@ -333,7 +333,7 @@ describe('reasons', () => {
       { wish: { apart: [['lawn', 'beds']] } },
     );
     expect(told(byGroup, 'programs')).toEqual([
-      ['wish.apart', '2 programs: lawn and beds must be kept apart.'],
+      ['wish.apart', '2 programs: lawn and beds must not share a program.'],
     ]);
   });
 
@@ -374,7 +374,7 @@ describe('reasons', () => {
     expect(told(often, 'starts')).toEqual([
       [
         'stations[0].oftenADay',
-        'A has 3 starts: station 1 needs that many runs on each of its days.',
+        'A has 3 start times, because station 1 needs that many runs on each of its days.',
       ],
     ]);
     const both = briefOf([

@@ -105,14 +105,14 @@ test('every question in words', () => {
   expect(all.map((ask) => Object.values(powerAskWords(ask, speech)).join(' ')))
     .toMatchInlineSnapshot(`
    [
-     "Is there power? Try the outlet, its switch, the adapter and the battery. Mains wiring is the work of a licensed electrician, as the local code has it.",
-     "Read the clock before anybody sets it: the time, the date, morning or afternoon. This kind begins again when the power comes back: what it shows tells when that was.",
-     "Did its factory program come back? Every program would be empty.",
-     "Read the days left of program A, or type ? where nobody can. Intervals count by the clock. Until they are read, the verdict holds for every day on which they may water.",
-     "Try the backup battery: off the mains for a minute, and see what the clock does. One that holds would have kept the clock.",
-     "Read the clock before anybody sets it: the time, the date, morning or afternoon. By its clock the power came back Thu 10 June, 5:18 am.",
-     "Read the clock before anybody sets it: the time, the date, morning or afternoon. This kind keeps its clock without power: one that flashes was never set, or its battery is flat.",
-     "Read the clock before anybody sets it: the time, the date, morning or afternoon. This kind stands still without power: it is late by as long as the power was out.",
+     "Is there power? Check the outlet, its switch, the adapter and the battery. Mains wiring is for a licensed electrician. Follow the local code.",
+     "Read the clock before anyone sets it: the time, the date, am or pm. This timer’s clock restarts when the power comes back, so it shows when that was.",
+     "Is it running its factory program? Every program would be empty.",
+     "Read the days left for program A, or type ? if they cannot be read. Intervals count by the clock. Until they are read, the verdict covers every day they may water.",
+     "Test the backup battery: unplug the timer for a minute and watch the clock. A good battery would have kept the clock.",
+     "Read the clock before anyone sets it: the time, the date, am or pm. By its clock, the power came back Thu 10 June, 5:18 am.",
+     "Read the clock before anyone sets it: the time, the date, am or pm. This timer keeps its clock without power. If it flashes, it was never set or its battery is flat.",
+     "Read the clock before anyone sets it: the time, the date, am or pm. This timer’s clock stops without power, so it is slow by as long as the power was out.",
    ]
   `);
 });

@@ -106,11 +106,11 @@ test('why somebody has to come back, and whether they should have been there', (
   );
   expect(told).toMatchInlineSnapshot(`
    [
-     "Sun 6 June (overdue): change the battery; it is a year old",
+     "Sun 6 June (overdue): replace the battery, which is a year old",
      "Mon 7 June: station 3 no longer needs several waterings a day",
      "Tue 8 June: new battery: size AA",
      "Wed 9 June: new battery",
-     "Thu 10 June: see the first watering: program B at 5:10 am, stations 1 and 4",
+     "Thu 10 June: watch the first watering: program B at 5:10 am, stations 1 and 4",
    ]
   `);
 });

@@ -120,7 +120,7 @@ describe('what technicians meet', () => {
     expect(changes[0]).toMatchObject({ program: 'A', field: 'days' });
     expect(plan && meanWeeklySeconds(plan)).toEqual(meanWeeklySeconds(MWF));
     expect(repairReport(repair(MWF, brief, ON), ON).report.message).toBe(
-      '1 setting changes. It can be done by phone.',
+      '1 setting changes. This can be done by phone.',
     );
   });
 

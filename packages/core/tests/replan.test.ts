@@ -139,7 +139,7 @@ test('rules that are announced are planned for from their first date on', () => 
   expect(replanned).toMatchObject({
     outcome: 'proposed',
     from: epochDayOf({ year: 2027, month: 7, day: 1 }),
-    why: 'The rules are kept, and each station gets the water that it gets now.',
+    why: 'The rules are kept, and each station gets the same water as now.',
   });
   const [program] = made(plan, replanned).programs;
   expect(program?.days).toMatchObject({ rule: 'weekdays', weekdays: ['tue', 'sat'] });

@@ -84,7 +84,7 @@ test('what is lacking is said of what the box does', () => {
   const task = taskOf('set-02-start');
   const bench = benchOf(task, STYLE);
   expect(lacking(task, bench, undefined)).toEqual([
-    'Thu 3 June, 5:00 am: Lawn (station 1) should begin, and does not.',
+    'Thu 3 June, 5:00 am: Lawn (station 1) should start but does not.',
   ]);
   // At rest it waters nothing, whatever is set.
   pressAll(bench, [...task.solution.keys, { key: 'rest', times: 1 }]);
@@ -93,7 +93,7 @@ test('what is lacking is said of what the box does', () => {
   const late = benchOf(task, STYLE);
   pressAll(late, [...task.solution.keys, { key: 'more', times: 1 }]);
   expect(lacking(task, late, undefined)).toEqual([
-    'Thu 3 June, 5:00 am: Lawn (station 1) should begin, and does not.',
+    'Thu 3 June, 5:00 am: Lawn (station 1) should start but does not.',
   ]);
 });
 

@@ -96,13 +96,13 @@ test('every state leads to the next step of the ladder, and a good one that stay
     .toMatchInlineSnapshot(`
    [
      "Wire and coil are good.",
-     "Wire and coil are good. Next: open the valve by hand. If it waters, the valve’s inside; if not, the water is shut off.",
-     "No current: the output, the wire or the coil. Next: take its wire off the terminal and measure the resistance to the common; if it is 20 to 60 Ω, it is the output.",
-     "Too much current: the coil has burnt through, or two wires touch. Next: take its wire off the terminal and measure the resistance to the common; if it is 20 to 60 Ω, it is the output.",
-     "Less current than its neighbours: a bad splice, or a long thin wire. Next: measure its resistance at the terminal, and look at the splices.",
-     "More current than its neighbours: two valves on one station, or a coil that is about to go. Next: at the valve: count the coils on this wire, and measure each by itself.",
-     "Open behind the terminal: the wire is broken, a splice is bad, or the coil is burnt out. Next: measure the coil at the valve by itself. 20 to 60 Ω is good: then it is the wire.",
-     "Short behind the terminal: the coil has burnt through, or two wires touch. Next: measure the coil at the valve by itself. 20 to 60 Ω is good: then it is the wire.",
+     "Wire and coil are good. Next: open the valve manually. If it waters, the fault is inside the valve. If not, the water is shut off.",
+     "No current: bad output, wire or coil. Next: take its wire off the terminal and measure the resistance to the common; if it reads 20 to 60 Ω, the output is bad.",
+     "Too much current: burnt coil or two wires touching. Next: take its wire off the terminal and measure the resistance to the common; if it reads 20 to 60 Ω, the output is bad.",
+     "Less current than its neighbours: bad splice or a long, thin wire. Next: measure its resistance at the terminal and check the splices.",
+     "More current than its neighbours: two valves on one station, or a failing coil. Next: at the valve, count the coils on this wire and measure each by itself.",
+     "Open circuit: broken wire, bad splice or burnt-out coil. Next: measure the coil by itself at the valve. If it reads 20 to 60 Ω, the wire is bad.",
+     "Short circuit: burnt coil or two wires touching. Next: measure the coil by itself at the valve. If it reads 20 to 60 Ω, the wire is bad.",
    ]
   `);
 });

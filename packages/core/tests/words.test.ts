@@ -45,11 +45,11 @@ describe('a verdict', () => {
       (one) => words(plan(touching, one)).detail,
     );
     expect(details).toEqual([
-      'B waits until 5:07 am and ends 7 min late. It happens about 52 times a year. Clear only up to 90 %.',
-      'This timer skips the 5:00 am start of B: that watering is lost. It happens about 52 times a year. Clear only up to 90 %.',
-      'This timer cuts A off at 5:00 am: the last 7 min of its watering are lost. It happens about 52 times a year. Clear only up to 90 %.',
-      'This timer runs both at once, so they share the pressure for 7 min. It happens about 52 times a year. Clear only up to 90 %.',
-      'This timer runs both side by side, with no more stations open than its limit. It happens about 52 times a year. Clear only up to 90 %.',
+      'B waits until 5:07 am and finishes 7 min late. This happens about 52 times a year. No overlaps only up to 90 %.',
+      'This timer skips the 5:00 am start of B, so that watering is lost. This happens about 52 times a year. No overlaps only up to 90 %.',
+      'This timer cuts off A at 5:00 am. Its last 7 min of watering is lost. This happens about 52 times a year. No overlaps only up to 90 %.',
+      'This timer runs both at once, so they share pressure for 7 min. It happens about 52 times a year. Clear only up to 90 %.',
+      'This timer runs both at once, but never opens more stations than its limit. This happens about 52 times a year. No overlaps only up to 90 %.',
     ]);
   });
 
@@ -76,9 +76,9 @@ describe('a verdict', () => {
       });
     expect(driven(120)).toEqual({
       tone: 'clear',
-      headline: 'Clear for good, up to 120 %',
+      headline: 'No overlaps, up to 120 %',
       detail:
-        'No two cycles ever overlap, on any date. A sensor changes the percent: it stays clear at any percent between 20 and 120 %. At 130 %, A 4:00 am and B 5:00 am would be the first to overlap, on Wed 9 June.',
+        'No two cycles ever overlap, on any date. A sensor changes the percent. There are no overlaps at any percent between 20 and 120 %. At 130 %, A 4:00 am and B 5:00 am would overlap first, on Wed 9 June.',
     });
     const moves = check(
       {
@@ -88,49 +88,48 @@ describe('a verdict', () => {
       ON,
     ).findings.find(({ code }) => code === 'percent-moves');
     expect(moves && findingSentence(moves, speech)).toBe(
-      'An online service changes the percent, so run times differ from what is set, and settings may be overwritten. Between 20 and 121 % cycles can overlap. Wed 9 June: B starts at 5:00 am while A is still running, 1 min of overlap.',
+      'An online service changes the percent, so run times differ from what is set, and settings may be overwritten. Between 20 and 121 %, cycles can overlap. Wed 9 June: B starts at 5:00 am while A is still running, 1 min of overlap.',
     );
     expect(driven(121)).toMatchObject({
       tone: 'overlap',
-      headline: 'Clear as set, but a sensor changes the percent between 20 and 121 %',
+      headline: 'No overlaps as set, but a sensor changes the percent between 20 and 121 %',
     });
   });
 
   test('one start twice, several pairs, a timer that is off', () => {
     const doubled = program('A', '04:00', 20, { starts: ['04:00', '04:00'] });
     expect(words(plan([doubled])).headline).toBe(
-      'Wed 9 June: A has the start 4:00 am twice, 20 min of overlap.',
+      'Wed 9 June: A has start time 4:00 am twice, 20 min of overlap.',
     );
     const three = [program('A', '04:00', 70), program('B', '05:00', 70), program('C', '06:00', 9)];
-    expect(words(plan(three)).detail).toMatch(/ 1 more pair of starts overlaps\./);
+    expect(words(plan(three)).detail).toMatch(/ 1 more pair of start times overlaps\./);
     const four = [...three.slice(0, 2), program('C', '05:30', 90), program('D', '06:00', 9)];
-    expect(words(plan(four)).detail).toMatch(/ \d more pairs of starts overlap\./);
+    expect(words(plan(four)).detail).toMatch(/ \d more pairs of start times overlap\./);
     const proven = check(plan([program('A', '04:00', 60)]), ON);
     expect(verdictWords(proven, 'queue', speech, { isOff: true }).headline).toBe(
-      'The timer is switched off. When it is on: Clear for good, up to 150 %',
+      'Timer switched off. When it is on: No overlaps, up to 150 %',
     );
   });
 
   test('clear as set, but not where the percent is lower', () => {
     const proven = { ...check(plan([program('A', '04:00', 60)]), ON), headroomPercent: null };
     expect(verdictWords(proven, 'queue', speech)).toMatchObject({
-      headline: 'Clear for good as set',
-      detail:
-        'No two cycles ever overlap at the percents that are set, but they do at the lowest percent.',
+      headline: 'No overlaps as set',
+      detail: 'No cycles overlap at the percents set, but some do at the lowest percent.',
     });
   });
 
   test('clear, half set and empty say so', () => {
     expect(words(plan([program('A', '04:00', 60)]))).toEqual({
       tone: 'clear',
-      headline: 'Clear for good, up to 150 %',
-      detail: 'No two cycles ever overlap, on any date.',
+      headline: 'No overlaps, up to 150 %',
+      detail: 'No two cycles overlap on any date.',
     });
     expect(words(plan([program('A', '04:00', 60, { days: null, runs: [] })])).headline).toBe(
-      'A never waters: it needs run times on a station that is switched on and watering days.',
+      'A never waters: it needs a run time on an enabled station and watering days.',
     );
     expect(words(plan([program('A', '04:00', 0, { starts: [] })])).headline).toBe(
-      'Nothing waters yet',
+      'No watering yet',
     );
   });
 });
@@ -151,32 +150,32 @@ test('findings: what the timer cannot hold, doubled starts, little headroom, sta
     ),
   ).toMatchInlineSnapshot(`
    [
-     "same-start-twice : A has the start 4:07 am 2 times: it waters again each time. Delete the extra ones.",
+     "same-start-twice : A has start time 4:07 am 2 times and waters each time. Delete the duplicates.",
      "not-on-timer settings.seasonalPercent: 155 % cannot be set on this timer: it goes from 10 to 150 % in steps of 10.",
-     "not-on-timer programs[0].starts: A: 5 starts are set, but a program on this timer has at most 4.",
-     "not-on-timer programs[0].starts[0]: A: the start 4:07 am does not fit the timer's steps of 15 min.",
-     "not-on-timer programs[0].starts[1]: A: the start 4:07 am does not fit the timer's steps of 15 min.",
-     "not-on-timer programs[0].runs[0].seconds: A station 1: a run of 6 h 40 min is longer than this timer allows (6 h).",
-     "not-on-timer programs[1].runs[0].seconds: B station 1: a run of 1 min 30 s does not fit the timer's steps of 1 min.",
-     "station-in-two-programs : Station 1 is in A and B: it is watered by each of them.",
-     "timer-off settings.mode: The timer is switched off: nothing waters until it is on "run" again.",
-     "afternoon-start : A starts at 12:00 pm: in the afternoon, wind and sun take much of the water.",
-     "afternoon-start : A starts at 1:00 pm: in the afternoon, wind and sun take much of the water.",
-     "afternoon-start : A starts at 2:00 pm: in the afternoon, wind and sun take much of the water.",
-     "starts-taken-for-stations : A has 5 starts for one station, each while the cycle before is still running. A start runs the whole program, not one station. Keep the first.",
-     "leftover-program : Every station of A is also in another program: A looks left over. If it is, delete it.",
-     "leftover-program : Every station of B is also in another program: B looks left over. If it is, delete it.",
-     "station-in-none : Station 2 is in no program: it never waters.",
-     "station-in-none : Station 3 is in no program: it never waters.",
-     "station-in-none : Station 4 is in no program: it never waters.",
-     "station-in-none : Station 5 is in no program: it never waters.",
-     "station-in-none : Station 6 is in no program: it never waters.",
-     "station-in-none : Station 7 is in no program: it never waters.",
-     "station-in-none : Station 8 is in no program: it never waters.",
-     "rain-delay settings.wateringResumes: Rain delay: nothing waters before Tue 8 June, 5:00 am.",
-     "leftover-start : A waters 5 times a day, but none of its stations needs that. Keep one start if that gives enough water.",
-     "percent-not-100 settings.seasonalPercent: The seasonal percent is 155 %: run times differ from what is entered.",
-     "past-midnight : A runs past midnight: it still waters on Thu 10 June, which is not one of its days.",
+     "not-on-timer programs[0].starts: A: 5 start times are set, but a program on this timer can have 4.",
+     "not-on-timer programs[0].starts[0]: A: start time 4:07 am does not match this timer’s 15 min steps.",
+     "not-on-timer programs[0].starts[1]: A: start time 4:07 am does not match this timer’s 15 min steps.",
+     "not-on-timer programs[0].runs[0].seconds: A station 1: run time 6 h 40 min is longer than this timer allows (6 h).",
+     "not-on-timer programs[1].runs[0].seconds: B station 1: run time 1 min 30 s does not match this timer’s steps of 1 min.",
+     "station-in-two-programs : Station 1 is in A and B and is watered by each of them.",
+     "timer-off settings.mode: The timer is switched off. No watering until it is switched on.",
+     "afternoon-start : A starts at 12:00 pm. In the afternoon, much of the water is lost to wind and sun.",
+     "afternoon-start : A starts at 1:00 pm. In the afternoon, much of the water is lost to wind and sun.",
+     "afternoon-start : A starts at 2:00 pm. In the afternoon, much of the water is lost to wind and sun.",
+     "starts-taken-for-stations : A has 5 start times for one station, each during the cycle before it. A start time runs the whole program, not one station. Keep the first.",
+     "leftover-program : Every station of A is also in another program. If A is left over, delete it.",
+     "leftover-program : Every station of B is also in another program. If B is left over, delete it.",
+     "station-in-none : Station 2 is in no program and never waters.",
+     "station-in-none : Station 3 is in no program and never waters.",
+     "station-in-none : Station 4 is in no program and never waters.",
+     "station-in-none : Station 5 is in no program and never waters.",
+     "station-in-none : Station 6 is in no program and never waters.",
+     "station-in-none : Station 7 is in no program and never waters.",
+     "station-in-none : Station 8 is in no program and never waters.",
+     "rain-delay settings.wateringResumes: Rain delay: no watering before Tue 8 June, 5:00 am.",
+     "leftover-start : A waters 5 times a day, but none of its stations needs that. Keep one start time if it gives enough water.",
+     "percent-not-100 settings.seasonalPercent: The seasonal percent is 155 %, so run times differ from those entered.",
+     "past-midnight : A runs past midnight and still waters on Thu 10 June, which is not one of its days.",
    ]
   `);
   const both = plan([program('A', '04:00', 55), program('B', '05:00', 30)]);
@@ -186,7 +185,8 @@ test('findings: what the timer cannot hold, doubled starts, little headroom, sta
     {
       code: 'little-headroom',
       severity: 'warning',
-      message: 'Free of overlaps only up to 100 %; midsummer needs 130 %. Move the starts apart.',
+      message:
+        'No overlaps only up to 100 %; the programs should allow 130 %. Move the start times apart.',
       where: {},
     },
   ]);

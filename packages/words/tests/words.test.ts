@@ -169,7 +169,7 @@ describe('a speaker', () => {
   test('the pseudo-language marks every message, and makes it two fifths longer', async () => {
     const pseudo = await speaker(PSEUDO);
     withTranslator(pseudo, () => {
-      expect(say`Nothing waters yet`).toMatch(/^⟦Nóthíng wátérs yét·{8}⟧$/u);
+      expect(say`No watering yet`).toMatch(/^⟦Nóthíng wátérs yét·{8}⟧$/u);
       expect(say`Station ${3}`).toBe('⟦Státíón 3···⟧'.replace('···', '····'));
       expect(plural(2, '# day', '# days')).toMatch(/^⟦2 dáys·+⟧$/u);
     });

@@ -159,7 +159,7 @@ export class ArchiveService {
   ): Promise<{ siteId: string; timerIds: string[] }> {
     if (!Buffer.isBuffer(body) || body.length === 0)
       throw notAccepted([
-        { code: 'malformed', path: 'document', message: say`no ZIP file was sent` },
+        { code: 'malformed', path: 'document', message: say`no ZIP file was received` },
       ]);
     const { companyId, personId } = actor;
     const read = await this.work.run(companyId, 'unpack', body);

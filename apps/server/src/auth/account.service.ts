@@ -115,7 +115,7 @@ export class AccountService {
       throw refused(
         'wrong-code',
         'code',
-        say`this is not the code of this half minute; look at the app again`,
+        say`this code is wrong or has expired; check the app again`,
       );
     await this.change(actor, password, {
       what: 'second-factor-on',
@@ -142,7 +142,7 @@ export class AccountService {
     if (!person) throw notFound('person');
     if (await isDone(person)) return;
     if (!(await verify(person.passwordHash, password)))
-      throw refused('wrong-password', 'password', say`this is not your present password`);
+      throw refused('wrong-password', 'password', say`this is not your current password`);
     await this.database.transaction(async (database) => {
       await database.update(Person, { companyId, id }, columns);
       await and?.(database);

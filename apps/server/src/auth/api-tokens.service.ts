@@ -67,7 +67,7 @@ export class ApiTokensService {
           {
             code: 'too-many',
             path: 'id',
-            message: say`at most ${MOST_TOKENS} tokens are kept for a person; withdraw one first`,
+            message: say`each person can have ${MOST_TOKENS} tokens; revoke one first`,
           },
         ]);
       const expiresAt = new Date(Date.now() + days * DAY_MS);

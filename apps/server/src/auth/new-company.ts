@@ -40,7 +40,7 @@ export async function createCompany(
   if (await database.existsBy(Person, { email, takenOutAt: IsNull() }))
     throw new ApiError({
       code: 'address-taken',
-      message: say`there is an account of ${email} already; sign in with it, or use another address`,
+      message: say`${email} already has an account; sign in with it or use another address`,
       faults: [{ code: 'address-taken', path: 'email', message: say`this address has an account` }],
     });
   if (await database.existsBy(Company, { id: companyId }))

@@ -49,9 +49,9 @@ class SignInBody {
 }
 
 const NOT_SIGNED_IN: Readonly<Record<NotSignedIn, string>> = wordsOf({
-  'wrong-sign-in': 'the address and the password do not match; check both and try again',
-  'code-needed': 'type the code of your authenticator app as well',
-  'wrong-code': 'this code is not good; each code counts once and for half a minute',
+  'wrong-sign-in': 'the address or password is wrong; check both and try again',
+  'code-needed': 'enter the code from your authenticator app as well',
+  'wrong-code': 'this code is wrong; each code works once, for 30 seconds',
 });
 
 interface SessionAnswer {

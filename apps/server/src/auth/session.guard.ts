@@ -31,7 +31,7 @@ const refusalOf = (leaver: Actor | null): ApiError =>
   leaver
     ? new ApiError({
         code: 'taken-out',
-        message: say`you were taken out of ${leaver.companyName}; what you entered can be handed over, and nothing else`,
+        message: say`you were removed from ${leaver.companyName}; you can only send your waiting changes`,
       })
     : notSignedIn();
 

@@ -347,7 +347,7 @@ function assertVersion(now: number, baseVersion: number): void {
   if (now !== baseVersion)
     throw new ApiError({
       code: 'stale-version',
-      message: say`somebody else planned this meanwhile: it is now at version ${now}; your change was based on version ${baseVersion}`,
+      message: say`someone else changed this visit: it is now at version ${now}; your change was based on version ${baseVersion}`,
       current: { version: now },
     });
 }

@@ -51,7 +51,7 @@ export class CompanyService {
         if (company.version !== baseVersion)
           throw new ApiError({
             code: 'stale-version',
-            message: say`somebody else changed the company settings: they are now at version ${company.version}; your change was based on version ${baseVersion}`,
+            message: say`someone else changed the company settings: they are now at version ${company.version}; your change was based on version ${baseVersion}`,
             current: companyView(company),
           });
         const version = company.version + 1;

@@ -253,18 +253,18 @@ async function isSame(
 }
 
 function assertGood(link: PersonLink | null): asserts link is PersonLink {
-  if (!link) throw notFound('invitation or link for a password; look whether all of it was copied');
+  if (!link) throw notFound('invitation or password link; check that you copied all of it');
   if (link.usedAt)
     throw new ApiError({
       code: 'link-used',
-      message: say`this link was used already; sign in with the password that was chosen then`,
+      message: say`this link was already used; sign in with the password you chose then`,
     });
   if (link.withdrawnAt || link.expiresAt < new Date())
     throw new ApiError({
       code: 'link-expired',
       message: link.withdrawnAt
-        ? say`this link was withdrawn; ask for a new one`
-        : say`this link is too old; ask for a new one`,
+        ? say`this link was revoked; ask for a new one`
+        : say`this link has expired; ask for a new one`,
     });
 }
 

@@ -91,7 +91,7 @@ export class MembersService {
         if (person.memberVersion !== baseVersion)
           throw new ApiError({
             code: 'stale-version',
-            message: say`${person.name} was changed by somebody else: they are now at version ${person.memberVersion}; your change was based on version ${baseVersion}`,
+            message: say`someone else changed ${person.name}: now at version ${person.memberVersion}; your change was based on version ${baseVersion}`,
             current: memberView(person),
           });
         const memberVersion = person.memberVersion + 1;
@@ -113,6 +113,6 @@ async function assertOwned(database: EntityManager, companyId: string): Promise<
   if (!(await database.existsBy(Person, { companyId, role: 'owner', takenOutAt: IsNull() })))
     throw new ApiError({
       code: 'last-owner',
-      message: say`a company needs an owner; make somebody else an owner first`,
+      message: say`a company needs an owner; make someone else an owner first`,
     });
 }

@@ -60,7 +60,7 @@ export class NewCompanyService {
     if (!timingSafeEqual(due, digest(asTyped(code))))
       throw new ApiError({
         code: 'founding-closed',
-        message: say`this is not the code that bin/start printed`,
+        message: say`this is not the code printed by the start command`,
         faults: [{ code: 'wrong-code', path: 'code', message: say`not the code that was printed` }],
       });
   }

@@ -108,10 +108,10 @@ class ArchiveReader {
       return this.fault(
         'malformed',
         INDEX,
-        say`this must hold site, timers with their numbers of visits, and the ids of photos`,
+        say`this must contain site, timers with their visit counts, and photo ids`,
       );
     if (new Set(photos).size < photos.length)
-      return this.fault('duplicate', `${INDEX}: photos`, say`each photo may be named once`);
+      return this.fault('duplicate', `${INDEX}: photos`, say`each photo may be listed only once`);
     return { format: ARCHIVE_FORMAT, version: ARCHIVE_VERSION, site, timers, photos };
   }
 
@@ -128,7 +128,7 @@ class ArchiveReader {
         this.fault('missing-part', name, say`this part is missing from the archive`);
     for (const name of there)
       if (!named.has(name))
-        this.fault('unknown-field', name, say`this does not belong in the archive of a site`);
+        this.fault('unknown-field', name, say`this does not belong in a site archive`);
     return this.faults.length === 0;
   }
 

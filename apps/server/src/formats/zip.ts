@@ -40,13 +40,13 @@ async function bytesOf(stream: Readable, file: string): Promise<Buffer> {
 
 /** The files of a ZIP by its own list, which is looked at before anything is unpacked. */
 async function listed(zip: ZipFile): Promise<ReadonlyMap<string, Entry>> {
-  if (zip.entryCount > MOST_FILES) throw new BadZip(say`it holds more than ${MOST_FILES} files`);
+  if (zip.entryCount > MOST_FILES) throw new BadZip(say`it contains more than ${MOST_FILES} files`);
   const entries = new Map<string, Entry>();
   let total = 0;
   for await (const entry of zip.eachEntry()) {
     const name = entry.fileName;
     if (name.endsWith('/')) continue;
-    if (entries.has(name)) throw new BadZip(say`it stands in the archive twice`, name);
+    if (entries.has(name)) throw new BadZip(say`it is in the archive twice`, name);
     if (entry.uncompressedSize > MOST_FILE_BYTES)
       throw new BadZip(say`it unpacks to more than ${MOST_FILE_BYTES} bytes`, name);
     total += entry.uncompressedSize;
@@ -80,7 +80,7 @@ export class Zip {
       strictFileNames: true,
     };
     const zip = await yauzl.fromBufferPromise(bytes, options).catch((error: unknown) => {
-      throw new BadZip(say`this is no ZIP file: ${inWords(error).message}`);
+      throw new BadZip(say`this is not a ZIP file: ${inWords(error).message}`);
     });
     try {
       return new Zip(zip, await listed(zip));

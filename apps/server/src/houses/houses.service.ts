@@ -178,13 +178,13 @@ export class HousesService {
         if (timer.placeVersion !== baseVersion)
           throw new ApiError({
             code: 'stale-version',
-            message: say`somebody else named, moved or put away this timer: it is now at version ${timer.placeVersion}; your change was based on version ${baseVersion}`,
+            message: say`someone else renamed, moved or archived this timer: it is now at version ${timer.placeVersion}; your change was based on version ${baseVersion}`,
             current: timerView(timer),
           });
         const isMoved = siteId !== timer.siteId;
         if (!isMoved && name === timer.name && isArchived === (timer.archivedAt !== null))
           throw notAccepted([
-            { code: 'no-change', path: 'siteId', message: say`the timer is there already` },
+            { code: 'no-change', path: 'siteId', message: say`the timer is already at this site` },
           ]);
         if (isMoved) await this.assertRoom(database, companyId, siteId);
         if (isArchived) this.assertNoVisit([timer]);
@@ -203,7 +203,7 @@ export class HousesService {
     if (busy)
       throw new ApiError({
         code: 'visit-open',
-        message: say`a visit at ${nameOf(busy)} is under way; close it first`,
+        message: say`a visit at ${nameOf(busy)} is in progress; close it first`,
       });
   }
 
@@ -253,7 +253,7 @@ export class HousesService {
         if (site.version !== baseVersion)
           throw new ApiError({
             code: 'stale-version',
-            message: say`this site was changed by somebody else: it is now at version ${site.version}; your change was based on version ${baseVersion}`,
+            message: say`someone else changed this site: it is now at version ${site.version}; your change was based on version ${baseVersion}`,
             current: siteView(site),
           });
         const version = site.version + 1;
@@ -374,6 +374,6 @@ const own = ({ companyId, personId }: Actor) => ({ companyId, personId });
 function assertMeant(typed: string, name: string): void {
   if (typed.trim() !== name)
     throw notAccepted([
-      { code: 'another-name', path: 'name', message: say`type its name as it is: ${name}` },
+      { code: 'another-name', path: 'name', message: say`type the name exactly: ${name}` },
     ]);
 }

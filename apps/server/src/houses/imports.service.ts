@@ -40,7 +40,7 @@ export class ImportsService {
               {
                 code: 'unknown-document',
                 path: `sites[${i}].kindId`,
-                message: say`there is no such kind of timer in your library; choose one that is there`,
+                message: say`this timer kind is not in your library; choose another`,
               },
             ]);
           await claimId(database, actor, Site, siteId, 'site');

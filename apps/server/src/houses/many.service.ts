@@ -40,7 +40,7 @@ export class ManyService {
         if (first)
           throw new ApiError({
             code: 'stale-version',
-            message: say`${stale.length} of these sites were changed by somebody else, ${first.name} among them; none was changed now`,
+            message: say`${stale.length} of these sites were changed by someone else, including ${first.name}; nothing was changed now`,
             current: stale.map(({ id: siteId, version }) => ({ id: siteId, version })),
           });
         if (columns.archivedAt) await assertNoVisit(database, companyId, ids);
@@ -71,7 +71,7 @@ async function columnsOf(
   if (rulesId) {
     const where = { companyId, id: rulesId, shelf: 'rules' as const, document: Not(IsNull()) };
     if (!(await database.existsBy(LibraryEntry, where)))
-      throw unknown('rulesId', say`there are no such rules in your library`);
+      throw unknown('rulesId', say`these rules are not in your library`);
   }
   if (
     personId &&
@@ -95,6 +95,6 @@ async function assertNoVisit(
   if (busy)
     throw new ApiError({
       code: 'visit-open',
-      message: say`a visit at ${busy.name} is under way; close it first. Nothing was archived.`,
+      message: say`a visit at ${busy.name} is in progress; close it first. Nothing was archived.`,
     });
 }

@@ -16,7 +16,7 @@ function failureOf(error: unknown): ApiError {
   if (error instanceof ApiError) return error;
   if (error instanceof HttpException && error.getStatus() < 500) {
     const status = error.getStatus();
-    const message = status === 404 ? say`there is nothing at this address` : error.message;
+    const message = status === 404 ? say`this page does not exist` : error.message;
     return new ApiError({ code: codeOfStatus(status), message });
   }
   if (isDatabaseTrouble(error)) return unavailable();

@@ -77,5 +77,5 @@ export const notFound = (what: string) =>
 
 /** 503: it is not known what became of what was asked. */
 export const unavailable = (
-  message = say`the database cannot be reached at the moment; whether your change was saved is not known, and sending it again is safe`,
+  message = say`the database cannot be reached right now; we could not confirm the save. Sending it again is safe`,
 ) => new ApiError({ code: 'unavailable', message });

@@ -27,7 +27,7 @@ export const Line = (what: string, most: number) =>
     // The first that is written is the last that is checked.
     Matches(NOT_IN_NAMES, {
       message: () =>
-        say`${sayText(what)} must be one line without control characters or marks that turn its direction`,
+        say`${sayText(what)} must be one line without control or text direction characters`,
     }),
     MaxLength(most, { message: () => say`${sayText(what)} has at most ${most} characters` }),
     IsString({ message: () => say`${sayText(what)} must be text` }),

@@ -36,9 +36,9 @@ export const NewPasswordField = () =>
     ApiProperty({ minLength: LEAST_PASSWORD, maxLength: 1000 }),
     MinLength(LEAST_PASSWORD, {
       message: () =>
-        say`a password has at least ${LEAST_PASSWORD} characters; three words are easy to keep`,
+        say`a password needs at least ${LEAST_PASSWORD} characters; three words are easy to remember`,
     }),
-    MaxLength(1000, { message: () => say`a password has at most 1000 characters` }),
+    MaxLength(1000, { message: () => say`a password can have at most 1000 characters` }),
     IsString({ message: 'the password must be text' }),
   );
 
@@ -47,6 +47,6 @@ export const PasswordField = () =>
   applyDecorators(
     ApiProperty(),
     MinLength(1, { message: () => say`type your password` }),
-    MaxLength(1000, { message: () => say`a password has at most 1000 characters` }),
+    MaxLength(1000, { message: () => say`a password can have at most 1000 characters` }),
     IsString({ message: 'the password must be text' }),
   );

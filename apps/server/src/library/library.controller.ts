@@ -9,7 +9,7 @@ import { SHELVES, type Shelf } from './library-entry.entity.ts';
 import { LibraryService, type LibraryView } from './library.service.ts';
 
 const shelfPipe = new ParseEnumPipe(Object.fromEntries(SHELVES.map((one) => [one, one])), {
-  exceptionFactory: () => notFound('shelf'),
+  exceptionFactory: () => notFound('library section'),
 });
 
 @Controller('library')

@@ -92,7 +92,7 @@ export class LibraryService {
         if (entry.version !== body.baseVersion)
           throw new ApiError({
             code: 'stale-version',
-            message: say`this document was changed by somebody else: it is now at version ${entry.version}; your change was based on version ${body.baseVersion}`,
+            message: say`someone else changed this document: it is now at version ${entry.version}; your change was based on version ${body.baseVersion}`,
             current: { id, version: entry.version, document: entry.document },
           });
         if (entry.document === null && document !== null) {
@@ -104,7 +104,7 @@ export class LibraryService {
           if (count >= MOST_DOCUMENTS)
             throw new ApiError({
               code: 'not-accepted',
-              message: say`a shelf holds at most ${MOST_DOCUMENTS} documents; delete some first`,
+              message: say`each part of the library can hold ${MOST_DOCUMENTS} documents; delete some first`,
             });
         }
         const version = entry.version + 1;

@@ -46,10 +46,10 @@ export async function photoContent(sent: Buffer): Promise<PhotoContent> {
   }
   const { format, width, height } = known;
   const mediaType = FORMATS[format];
-  if (!mediaType) throw new NoPhoto(say`${format} is not accepted; JPEG, PNG and WebP are`);
+  if (!mediaType) throw new NoPhoto(say`${format} is not accepted; use JPEG, PNG or WebP`);
   if (Math.max(width, height) > MOST_PIXELS)
     throw new NoPhoto(
-      say`the photo has ${width} × ${height} pixels; at most ${MOST_PIXELS} along a side are accepted`,
+      say`the photo is ${width} × ${height} pixels; the limit is ${MOST_PIXELS} on each side`,
     );
   const upright = sharp(sent, { limitInputPixels: MOST_PIXELS ** 2, failOn: 'error' }).rotate();
   const written =

@@ -46,7 +46,7 @@ export class PhotosService {
   async keep(actor: Actor, id: string, bytes: unknown): Promise<PhotoView> {
     if (!Buffer.isBuffer(bytes) || bytes.length === 0)
       throw notAccepted([
-        { code: 'not-a-photo', path: 'document', message: say`no photo was sent` },
+        { code: 'not-a-photo', path: 'document', message: say`no photo was received` },
       ]);
     const content = await photoContent(bytes).catch((error: unknown) => {
       if (!(error instanceof NoPhoto)) throw error;

@@ -34,7 +34,7 @@ export class PreferencesService {
         if (last.version !== baseVersion)
           throw new ApiError({
             code: 'stale-version',
-            message: say`your preferences were changed elsewhere: they are now at version ${last.version}; your change was based on version ${baseVersion}`,
+            message: say`your preferences were changed on another device: they are now at version ${last.version}; your change was based on version ${baseVersion}`,
             current: last,
           });
         const version = last.version + 1;

@@ -90,7 +90,7 @@ function staleProposal(
   const record = together.ok ? together.record : { plan, survey };
   return new ApiError({
     code: 'stale-version',
-    message: say`this proposal was changed elsewhere: it is now at version ${version}; your change was based on version ${baseVersion}`,
+    message: say`this suggestion was changed on another device: it is now at version ${version}; your change was based on version ${baseVersion}`,
     current: { version, ...record, by: null, at: null },
   });
 }
@@ -99,14 +99,14 @@ function staleProposal(
 /** How a proposal is not open any more. */
 function movedWords({ state, answerer }: Proposal): string {
   const by = answerer?.name;
-  if (state === 'withdrawn') return say`this proposal was withdrawn already`;
+  if (state === 'withdrawn') return say`this suggestion was already withdrawn`;
   if (state === 'accepted')
     return by === undefined
-      ? say`this proposal was accepted already`
-      : say`this proposal was accepted by ${by} already`;
+      ? say`this suggestion was already accepted`
+      : say`${by} already accepted this suggestion`;
   return by === undefined
-    ? say`this proposal was refused already`
-    : say`this proposal was refused by ${by} already`;
+    ? say`this suggestion was already declined`
+    : say`${by} already declined this suggestion`;
 }
 
 @Injectable()
@@ -159,7 +159,7 @@ export class ProposalsService {
         if (proposal?.state === 'sent')
           throw new ApiError({
             code: 'proposal-moved',
-            message: say`this proposal was sent; take it back before you change it`,
+            message: say`this suggestion was sent; withdraw it before you change it`,
           });
         if (before !== baseVersion) throw staleProposal(timer, changes, before, baseVersion);
         if (changes.length >= MOST_CHANGES)
@@ -167,7 +167,7 @@ export class ProposalsService {
             {
               code: 'too-many',
               path: 'change',
-              message: say`a proposal has at most ${MOST_CHANGES} changes; send this one, and begin another after it`,
+              message: say`a suggestion can have ${MOST_CHANGES} changes; send this one and start another`,
             },
           ]);
         const made = [...changes, change];
@@ -236,11 +236,11 @@ export class ProposalsService {
   ): Promise<ProposalView> {
     const meaning = ['proposal-move', id, body.baseVersion, state, note];
     return this.step(actor, id, body.id, meaning, (_database, proposal) => {
-      if (proposal.personId !== actor.personId) throw notFound('proposal');
+      if (proposal.personId !== actor.personId) throw notFound('suggestion');
       if (proposal.version !== body.baseVersion)
         throw new ApiError({
           code: 'stale-version',
-          message: say`this proposal was changed elsewhere meanwhile; look at it again`,
+          message: say`this suggestion has changed; check it again`,
           current: proposalView(proposal),
         });
       return Promise.resolve({ columns: { state, note } });
@@ -256,7 +256,7 @@ export class ProposalsService {
     const { companyId, personId } = actor;
     const meaning = ['proposal-answer', id, body.baseVersion, isAccepted, answer];
     return this.step(actor, id, body.id, meaning, async (database, proposal, timer) => {
-      if (proposal.state !== 'sent') throw notFound('proposal');
+      if (proposal.state !== 'sent') throw notFound('suggestion');
       const columns = { answer, answeredBy: personId } as const;
       if (!isAccepted) return { columns: { ...columns, state: 'refused' } };
       await refuseStale(database, timer, body.baseVersion);
@@ -265,7 +265,7 @@ export class ProposalsService {
       if (!applied.ok)
         throw new ApiError({
           ...{ code: 'not-accepted', faults: apiFaults(applied.faults, ['changes']) },
-          message: say`the proposal does not fit any more what is set meanwhile; refuse it, and say why`,
+          message: say`settings have changed since; this suggestion no longer applies. Decline it and say why`,
         });
       const { record, inverse } = applied.value;
       const version = timer.version + 1;
@@ -318,6 +318,6 @@ export class ProposalsService {
 }
 
 function seen(proposal: Proposal | null): Proposal {
-  if (!proposal) throw notFound('proposal');
+  if (!proposal) throw notFound('suggestion');
   return proposal;
 }

@@ -155,10 +155,10 @@ export class AcceptanceService implements OnApplicationBootstrap {
     proposalId: string,
   ): Promise<string> {
     const actor = await this.actorOf(companyId, personId);
-    if (!actor) return say`whoever asked for it may not change timers any more`;
+    if (!actor) return say`the person who started this can no longer change timers`;
     for (let tries = 1; ; tries++) {
       const timer = await this.database.manager.findOneBy(Timer, { companyId, id: timerId });
-      if (!timer) return say`the timer is gone`;
+      if (!timer) return say`the timer was deleted`;
       try {
         await this.proposals.answer(actor, proposalId, {
           ...{ id: randomUUID(), baseVersion: timer.version },

@@ -44,7 +44,7 @@ const MOST_FLOW = 1000;
 /** Somebody at the house. */
 export class ContactFields {
   @ApiProperty({ maxLength: 80 })
-  @IsNotEmpty({ message: () => say`give the person a name` })
+  @IsNotEmpty({ message: () => say`enter a name for the person` })
   @Line('the name', 80)
   name: string;
 
@@ -53,14 +53,14 @@ export class ContactFields {
   role: string;
 
   @ApiProperty({ maxLength: 40 })
-  @Line('the telephone number', 40)
+  @Line('the phone number', 40)
   phone: string;
 }
 
 /** What may be sent of a site: the limits of core's `SiteFields`, of which all but name and time zone may be left out. */
 export class SiteBody implements GivenSite {
   @ApiProperty({ maxLength: 120 })
-  @IsNotEmpty({ message: () => say`give the site a name` })
+  @IsNotEmpty({ message: () => say`enter a name for the site` })
   @Line('the name', 120)
   name: string;
 
@@ -80,7 +80,7 @@ export class SiteBody implements GivenSite {
   locality?: string | null;
 
   @ApiProperty({ example: 'Europe/Lisbon' })
-  @IsTimeZone({ message: () => say`name a time zone of the IANA list, such as Europe/Lisbon` })
+  @IsTimeZone({ message: () => say`enter an IANA time zone, such as Europe/Lisbon` })
   timeZone: string;
 
   @ApiProperty({ type: Number, nullable: true, required: false })

@@ -149,7 +149,7 @@ export class SitesService {
         if (site.version !== body.baseVersion)
           throw new ApiError({
             code: 'stale-version',
-            message: say`this site was changed by somebody else: it is now at version ${site.version}; your change was based on version ${body.baseVersion}`,
+            message: say`someone else changed this site: it is now at version ${site.version}; your change was based on version ${body.baseVersion}`,
             current: siteView(site),
           });
         const fields = await soundSite(database, companyId, body.site);

@@ -131,7 +131,7 @@ const lineOf = (row: LineRow, style: Pick<Speech, 'clock' | 'order'>): TimerLine
     stations: row.stations,
     programs: row.programs,
     verdict: said?.verdict ?? null,
-    headline: said?.headline ?? say`It is being worked out.`,
+    headline: said?.headline ?? say`It is being calculated.`,
     breaches: row.breaches,
     headroomPercent: row.headroom,
     trouble: dateOf(row.trouble_day),

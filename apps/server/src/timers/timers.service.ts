@@ -157,7 +157,7 @@ export async function refuseStale(
   const author = await authorOf(database, companyId, id, version);
   throw new ApiError({
     code: 'stale-version',
-    message: say`this timer was changed by somebody else: it is now at version ${version}; your change was based on version ${baseVersion}`,
+    message: say`someone else changed this timer: it is now at version ${version}; your change was based on version ${baseVersion}`,
     current: { version, plan, survey, ...author },
     since: await changesSince(database, timer, baseVersion),
   });

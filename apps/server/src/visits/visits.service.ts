@@ -85,7 +85,11 @@ export class VisitsService {
         });
         if (!survey.visit)
           throw notAccepted([
-            { code: 'no-visit', path: 'visit', message: say`No visit is under way on this timer.` },
+            {
+              code: 'no-visit',
+              path: 'visit',
+              message: say`No visit is in progress on this timer.`,
+            },
           ]);
         const closed = closeVisit(
           ...([plan, survey, body.closed, undone.value, last?.document.faults] as const),

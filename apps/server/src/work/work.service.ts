@@ -39,7 +39,7 @@ function valueOf<T>(outcome: Outcome<T>, path: readonly string[]): T {
 const busy = () =>
   new ApiError({
     code: 'busy',
-    message: say`much is being worked out just now; try again in a moment`,
+    message: say`the server is busy; try again in a moment`,
   });
 
 /** Does heavy work off the event loop, within limits of time, memory and number, so that nobody stalls anybody. */
@@ -137,7 +137,7 @@ export class WorkService implements OnApplicationShutdown {
       if (signal.aborted || code === 'ERR_WORKER_OUT_OF_MEMORY')
         throw new ApiError({
           code: 'too-much-work',
-          message: say`this takes too long to work out; ask for less`,
+          message: say`this takes too long to calculate; ask for less`,
         });
       throw error;
     }

@@ -29,21 +29,21 @@ function Fields({ item }: { readonly item: LibraryItem<Office> }) {
   return (
     <form
       className="sighting-fields row at-foot"
-      aria-label={say`How homeowners reach the office`}
+      aria-label={say`Homeowner contact`}
       onSubmit={(event) => {
         event.preventDefault();
         save();
       }}
     >
-      {field('phone', say`Telephone on every page`, '555 0100')}
-      {field('hours', say`Answered`, say`Mon to Fri, 8 to 5`)}
-      <Button htmlType="submit" disabled={!changed} loading={saving}>{say`Keep`}</Button>
+      {field('phone', say`Phone number on every page`, '555 0100')}
+      {field('hours', say`Office hours`, say`Mon to Fri, 8 to 5`)}
+      <Button htmlType="submit" disabled={!changed} loading={saving}>{say`Save`}</Button>
       {faults.length > 0 && <span className="fault">{faults.join(' ')}</span>}
       {theirs && (
         <span className="notice">
-          {say`Somebody changed this meanwhile to “${theirs.document?.phone ?? say`nothing`},`}{' '}
-          {theirs.document?.hours ?? say`no hours`}”.{' '}
-          <Button onClick={() => resolve('theirs')}>{say`Take theirs`}</Button>{' '}
+          {say`Someone else changed this to “${theirs.document?.phone ?? say`nothing`},`}{' '}
+          {theirs.document?.hours ?? say`no office hours`}”.{' '}
+          <Button onClick={() => resolve('theirs')}>{say`Use theirs`}</Button>{' '}
           <Button onClick={() => resolve('mine')}>{say`Keep mine`}</Button>
         </span>
       )}

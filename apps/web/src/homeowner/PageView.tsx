@@ -58,7 +58,7 @@ export default function PageView(props: StepProps & { readonly version: number }
       await again();
     } catch (error) {
       if (error instanceof RefusedError) link.current = null;
-      setFault(failureWords(error, say`No link was made`));
+      setFault(failureWords(error, say`Link not created`));
     }
   };
   const day = (moment: string) => dateWords(parseDate(moment.slice(0, 10)) ?? today, today, order);
@@ -66,7 +66,7 @@ export default function PageView(props: StepProps & { readonly version: number }
     <div className="survey-view stack page-column">
       <div className="row near at-foot">
         <Switch
-          label={say`Language of the page`}
+          label={say`Page language`}
           value={page.data.language}
           options={LANGUAGES.map((one) => [one, LANGUAGE_NAMES[one]] as const)}
           pick={setLanguage}
@@ -86,38 +86,40 @@ export default function PageView(props: StepProps & { readonly version: number }
           size="large"
           href={cardPdfPath(timerId, 'a6', language)}
           target="_blank"
-        >{say`Card for the box, A6`}</Button>
+        >{say`Timer card, A6`}</Button>
         <Button
           size="large"
           href={cardPdfPath(timerId, '4x6', language)}
           target="_blank"
-        >{say`Card, 4 × 6 in`}</Button>
+        >{say`Timer card, 4 × 6 in`}</Button>
       </div>
       <div className="row near">
         <SelectField
-          aria-label={say`Good for`}
+          aria-label={say`Valid for`}
           value={days}
-          options={DAYS.map(([one, words]) => [one, say`good for ${words}`] as const)}
+          options={DAYS.map(([one, words]) => [one, say`valid for ${words}`] as const)}
           pick={(value) => setDays(Number(value))}
         />
-        <Button size="large" onClick={() => void make()}>{say`Make a private link`}</Button>
+        <Button size="large" onClick={() => void make()}>{say`Create private link`}</Button>
       </div>
-      {made && <MadeLink address={made.address}>{say`Copy it now; it is shown once:`}</MadeLink>}
+      {made && (
+        <MadeLink address={made.address}>{say`Copy it now. It is shown only once:`}</MadeLink>
+      )}
       {fault && <p className="fault">{fault}</p>}
       {(links.data ?? []).length > 0 && (
         <ul className="points" aria-label={say`Links`}>
           {links.data?.map((link) => (
             <li key={link.id}>
-              {say`Made ${day(link.madeAt)},`}{' '}
+              {say`Created ${day(link.madeAt)},`}{' '}
               {link.withdrawnAt ? (
-                <span className="soft">{say`withdrawn ${day(link.withdrawnAt)}`}</span>
+                <span className="soft">{say`revoked ${day(link.withdrawnAt)}`}</span>
               ) : (
                 <>
-                  {say`good until ${day(link.expiresAt)}`}{' '}
+                  {say`valid until ${day(link.expiresAt)}`}{' '}
                   <Button
                     size="small"
                     onClick={() => void withdrawLink(timerId, link.id).then(again)}
-                  >{say`Withdraw`}</Button>
+                  >{say`Revoke`}</Button>
                 </>
               )}
             </li>

@@ -37,10 +37,10 @@ export default function PublicPage() {
         tell(
           response.ok
             ? { state: 'open', page: body }
-            : { state: 'closed', why: body.message ?? say`This link is not good.` },
+            : { state: 'closed', why: body.message ?? say`This link does not work.` },
         );
       })
-      .catch(() => tell({ state: 'closed', why: say`The page cannot be reached just now.` }));
+      .catch(() => tell({ state: 'closed', why: say`The page cannot be reached right now.` }));
     return () => {
       over = true;
     };
@@ -59,7 +59,7 @@ export default function PublicPage() {
   if (opened.state === 'closed')
     return (
       <main className="page sheet-closed">
-        <h1>{say`This page is not open`}</h1>
+        <h1>{say`This page is not available`}</h1>
         <p>{opened.why}</p>
       </main>
     );
@@ -68,7 +68,7 @@ export default function PublicPage() {
       <Patterns />
       <HomeownerSheet page={opened.page} />
       <p className="no-print">
-        <Button onClick={() => void save('a4')}>{say`Keep as PDF, A4`}</Button>{' '}
+        <Button onClick={() => void save('a4')}>{say`Save as PDF, A4`}</Button>{' '}
         <Button onClick={() => void save('letter')}>{say`Letter`}</Button>{' '}
         {LANGUAGES.filter((one) => one !== opened.page.language).map((one) => (
           <Button key={one} lang={one} onClick={() => setLanguage(one)}>

@@ -54,9 +54,9 @@ export function byHandShown(choices: readonly HandChoice[], byHand: ByHand): Sho
   const press = choice.press(0);
   const isProgram = press.do === 'manual' && 'program' in press;
   return byHand.page === 'what' || isProgram
-    ? { left: say`by hand`, right: say`which`, big: choice.words, unit: '' }
+    ? { left: say`manual`, right: say`station`, big: choice.words, unit: '' }
     : {
-        left: say`by hand`,
+        left: say`manual`,
         right: choice.words,
         big: `0:${String(byHand.minutes).padStart(2, '0')}`,
         unit: '',

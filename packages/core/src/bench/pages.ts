@@ -102,18 +102,18 @@ const SETTING_WORDS: Partial<Record<SettingAddress['of'], string>> = wordsOf({
   days: 'days',
   total: 'total',
   delay: 'delay',
-  windows: 'hours without water',
-  'off-days': 'dates without water',
-  'at-once': 'at once',
+  windows: 'no-water hours',
+  'off-days': 'no-water dates',
+  'at-once': 'stations at once',
   sensor: 'rain sensor',
   mode: 'watering',
   'rain-delay': 'rain delay',
-  'longest-piece': 'longest piece',
+  'longest-piece': 'longest cycle',
   soak: 'soak',
   pump: 'pump or master valve',
-  'obeys-sensor': 'obeys the sensor',
-  enabled: 'in use',
-  linked: 'runs with',
+  'obeys-sensor': 'uses rain sensor',
+  enabled: 'enabled',
+  linked: 'linked to',
 });
 
 const startsOf = (plan: Plan, letter: string) =>
@@ -135,7 +135,7 @@ function settingWords({ id, address, weekday, value }: Page, plan: Plan, dialect
   }
   switch (address.of) {
     case 'start':
-      return say`start ${address.slot} of ${startsOf(plan, address.program)}`;
+      return say`start time ${address.slot} of ${startsOf(plan, address.program)}`;
     case 'run':
       return say`station ${address.station}`;
     case 'count':
@@ -149,7 +149,7 @@ function settingWords({ id, address, weekday, value }: Page, plan: Plan, dialect
         ? say`days left`
         : value.kind === 'date'
           ? say`first date`
-          : say`first start`;
+          : say`first start time`;
     case 'percent':
       return address.month === undefined ? say`percent` : say`percent ${monthName(address.month)}`;
     default:

@@ -23,17 +23,17 @@ function causeClause(cause: Cause, speech: TimerSpeech): string {
     case 'clock':
       return clockWords(cause.ahead);
     case 'extra-start':
-      return say`program ${labelOf(cause.program, speech)} has a start left over, at ${startWords(cause.start, clock)}`;
+      return say`program ${labelOf(cause.program, speech)} has a leftover start time at ${startWords(cause.start, clock)}`;
     case 'other-start':
-      return say`program ${labelOf(cause.program, speech)} starts at ${startWords(cause.to, clock)} and not at ${startWords(cause.start, clock)}`;
+      return say`program ${labelOf(cause.program, speech)} starts at ${startWords(cause.to, clock)} instead of ${startWords(cause.start, clock)}`;
     case 'extra-program':
-      return say`program ${labelOf(cause.program.letter, speech)} is set, although nobody noted it: ${cause.program.starts.map((one) => startWords(one, clock)).join(', ')}, ${daysWords(cause.program.days, clock, order)}`;
+      return say`program ${labelOf(cause.program.letter, speech)} is set but not recorded: ${cause.program.starts.map((one) => startWords(one, clock)).join(', ')}, ${daysWords(cause.program.days, clock, order)}`;
     case 'percent':
       return cause.program === undefined
         ? say`the seasonal percent is ${cause.percent} %`
-        : say`the percent of program ${labelOf(cause.program, speech)} is ${cause.percent} %`;
+        : say`the seasonal percent of program ${labelOf(cause.program, speech)} is ${cause.percent} %`;
     case 'phase':
-      return say`the days left of program ${labelOf(cause.program, speech)} are out by ${cause.days === 1 ? say`1 day` : say`${cause.days} days`}`;
+      return say`the days left for program ${labelOf(cause.program, speech)} are off by ${cause.days === 1 ? say`1 day` : say`${cause.days} days`}`;
     case 'days':
       return say`program ${labelOf(cause.program, speech)} waters ${daysWords(cause.days, clock, order)}`;
     case 'run':
@@ -41,35 +41,35 @@ function causeClause(cause: Cause, speech: TimerSpeech): string {
         ? say`${stationOrSomething(cause.station, plan)} has no run in program ${labelOf(cause.program, speech)}`
         : say`${stationOrSomething(cause.station, plan)} is set to ${lengthWords(cause.seconds)} in program ${labelOf(cause.program, speech)}`;
     case 'half-set':
-      return say`program ${labelOf(cause.program, speech)} has no start, no run times or no days, and never waters`;
+      return say`program ${labelOf(cause.program, speech)} never waters: its start times, run times or days are missing`;
     case 'rain-delay':
-      return say`a rain delay is on, until ${dateWords(assertDefined(parseDate(cause.until), 'parseDate(cause.until)'), on, order)}`;
+      return say`a rain delay is on until ${dateWords(assertDefined(parseDate(cause.until), 'parseDate(cause.until)'), on, order)}`;
     case 'rain-delay-set':
-      return say`somebody set a rain delay of ${lengthWords(cause.hours * 3600)}, ${momentWords(cause.at, speech)}`;
+      return say`someone set a rain delay of ${lengthWords(cause.hours * 3600)}, ${momentWords(cause.at, speech)}`;
     case 'off':
-      return say`watering is switched off`;
+      return say`the timer is switched off`;
     case 'sensor':
       return say`the rain sensor stopped it`;
     case 'manual':
-      return say`somebody started ${stationOrSomething(cause.station, plan)} by hand, ${momentWords(cause.at, speech)}`;
+      return say`someone started ${stationOrSomething(cause.station, plan)} manually, ${momentWords(cause.at, speech)}`;
     case 'manual-program':
-      return say`somebody started program ${labelOf(cause.program, speech)} by hand, ${momentWords(cause.at, speech)}`;
+      return say`someone started program ${labelOf(cause.program, speech)} manually, ${momentWords(cause.at, speech)}`;
     case 'stopped':
-      return say`somebody stopped what was running, ${momentWords(cause.at, speech)}`;
+      return say`someone stopped the watering, ${momentWords(cause.at, speech)}`;
     case 'outage':
       return say`the power failed, ${momentWords(cause.from, speech)}, and came back, ${momentWords(cause.to, speech)}`;
     case 'percent-changed':
-      return say`somebody changed the seasonal percent from ${cause.before} % to ${cause.after} %, ${momentWords(cause.at, speech)} or near it`;
+      return say`someone changed the seasonal percent from ${cause.before} % to ${cause.after} % around ${momentWords(cause.at, speech)}`;
     case 'dead-station':
-      return say`${stationOrSomething(cause.station, plan)} does not open: check its wire, its valve and its output`;
+      return say`${stationOrSomething(cause.station, plan)} does not open: check its wiring, valve and output`;
     case 'power-failure':
-      return say`the timer lost its memory and runs its factory settings`;
+      return say`the timer lost its memory and is running its factory settings`;
   }
 }
 
 /** The explanation in one sentence. Where nothing is wrong, the timer is set that way. */
 export function explanationSentence(causes: readonly Cause[], speech: TimerSpeech): string {
-  if (causes.length === 0) return say`The timer does exactly what it is set to do.`;
+  if (causes.length === 0) return say`The timer is doing exactly what it is set to do.`;
   return `${capitalized(causes.map((cause) => causeClause(cause, speech)).join('; and '))}.`;
 }
 
@@ -81,41 +81,41 @@ export function lookSentence(cause: Cause, speech: TimerSpeech): string {
   const { plan, clock } = speech;
   switch (cause.type) {
     case 'clock':
-      return say`Read the clock: the time, morning or afternoon, and the day of the week.`;
+      return say`Read the clock: time, am or pm, and day of the week.`;
     case 'extra-start':
-      return say`Go through every start of program ${labelOf(cause.program, speech)}: does one say ${startWords(cause.start, clock)}?`;
+      return say`Page through every start time of program ${labelOf(cause.program, speech)}. Is one set to ${startWords(cause.start, clock)}?`;
     case 'other-start':
-      return say`Read the starts of program ${labelOf(cause.program, speech)}, and whether each is morning or afternoon.`;
+      return say`Read each start time of program ${labelOf(cause.program, speech)}, including am or pm.`;
     case 'extra-program':
-      return say`Open program ${labelOf(cause.program.letter, speech)}: are its starts all off?`;
+      return say`Open program ${labelOf(cause.program.letter, speech)}. Are all its start times off?`;
     case 'percent':
-      return say`Read the percent that is in force.`;
+      return say`Read the seasonal percent.`;
     case 'phase':
-      return say`Read the days left of program ${labelOf(cause.program, speech)}.`;
+      return say`Read the days left for program ${labelOf(cause.program, speech)}.`;
     case 'days':
       return say`Read the watering days of program ${labelOf(cause.program, speech)}.`;
     case 'run':
-      return say`Read the run times of program ${labelOf(cause.program, speech)}, and its total.`;
+      return say`Read the run times of program ${labelOf(cause.program, speech)} and its total.`;
     case 'half-set':
-      return say`Does program ${labelOf(cause.program, speech)} have a start, run times and days?`;
+      return say`Does program ${labelOf(cause.program, speech)} have a start time, run times and watering days?`;
     case 'rain-delay':
     case 'rain-delay-set':
-      return say`Does the display show a rain delay, or days left of one?`;
+      return say`Does the display show a rain delay or the days left in one?`;
     case 'off':
-      return say`Is it set to run or off?`;
+      return say`Is the timer on or off?`;
     case 'sensor':
-      return say`Did it rain then? Does the sensor click when you wet it, and is its switch on active?`;
+      return say`Had it rained? Does the sensor click when you wet it? Is its switch on active?`;
     case 'manual':
     case 'manual-program':
     case 'stopped':
     case 'percent-changed':
-      return say`Ask who was at the box that day.`;
+      return say`Ask who used the timer that day.`;
     case 'outage':
-      return say`Do other clocks of the house flash? Ask about a power cut, and try the backup battery.`;
+      return say`Are other clocks in the house flashing? Ask about a power cut and test the backup battery.`;
     case 'dead-station':
-      return say`Start ${stationOrSomething(cause.station, plan)} by hand and listen at the valve.`;
+      return say`Run ${stationOrSomething(cause.station, plan)} manually and listen at the valve.`;
     case 'power-failure':
-      return say`Does the clock flash? Does program A show the factory settings?`;
+      return say`Is the clock flashing? Does program A show the factory settings?`;
   }
 }
 
@@ -124,7 +124,7 @@ export function mendSentence(cause: Cause, speech: TimerSpeech): string {
   const { plan } = speech;
   switch (cause.type) {
     case 'clock':
-      return say`Set the clock, the date and the year; the day of the week confirms them.`;
+      return say`Set the clock, date and year. The day of the week confirms them.`;
     case 'extra-start':
     case 'other-start':
     case 'extra-program':
@@ -133,32 +133,32 @@ export function mendSentence(cause: Cause, speech: TimerSpeech): string {
     case 'days':
     case 'run':
     case 'half-set':
-      return say`Key it in as planned.`;
+      return say`Key in the planned setting.`;
     case 'percent-changed':
-      return say`Set the percent as planned.`;
+      return say`Set the planned percent.`;
     case 'rain-delay':
     case 'rain-delay-set':
       return say`End the rain delay.`;
     case 'off':
-      return say`Set it to run.`;
+      return say`Switch it on.`;
     case 'sensor':
-      return say`Nothing if it had rained; otherwise test the sensor.`;
+      return say`Nothing if it had rained. Otherwise test the sensor.`;
     case 'manual':
     case 'manual-program':
     case 'stopped':
-      return say`Nothing to set. Explain on the homeowner’s page how to water by hand, and that it ends by itself.`;
+      return say`Nothing to set. Explain on the homeowner’s page how a manual run works and that it ends by itself.`;
     case 'dead-station':
-      return say`Go through the ladder of ${stationOrSomething(cause.station, plan)}.`;
+      return say`Troubleshoot ${stationOrSomething(cause.station, plan)}.`;
     case 'outage':
-      return say`Check the clock and what is set, and the backup battery.`;
+      return say`Check the clock, the settings and the backup battery.`;
     case 'power-failure':
-      return say`Set the clock, key everything in, and check the backup battery.`;
+      return say`Set the clock, key in all settings and check the backup battery.`;
   }
 }
 
 export function askSentence({ station, from }: Ask, { plan, on, order }: TimerSpeech): string {
   const day = Math.floor(from / SECONDS_PER_DAY);
-  return say`Ask next: did ${stationOrSomething(station, plan)} run between noon of ${dateWords(day, on, order)} and noon the next day?`;
+  return say`Next question: did ${stationOrSomething(station, plan)} run between noon on ${dateWords(day, on, order)} and noon the next day?`;
 }
 
 /** Which start caused what somebody saw. */

@@ -26,7 +26,7 @@ export function readJson<T>(json: string, read: (value: unknown) => Outcome<T>):
   try {
     value = JSON.parse(json.startsWith('\uFEFF') ? json.slice(1) : json);
   } catch (error) {
-    const reason = error instanceof Error ? error.message : say`it cannot be parsed`;
+    const reason = error instanceof Error ? error.message : say`it cannot be read`;
     return { ok: false, faults: [{ code: 'not-json', path: [], reason }] };
   }
   return read(value);

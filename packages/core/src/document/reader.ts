@@ -258,5 +258,5 @@ export const readNote: Reader<string> = textLike(
 /** An id as clients make them. */
 export const readUuid: Reader<string> = textLike(
   (t) => /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(t),
-  'a UUID in lower-case letters',
+  'a UUID in lowercase',
 );

@@ -25,11 +25,11 @@ export const houseTone = (meetings: readonly HouseMeeting[], supply: number | nu
     .reduce<HouseTone>((a, b) => (TONES.indexOf(b) > TONES.indexOf(a) ? b : a), 'apart');
 
 const HEADLINES: Readonly<Record<HouseTone, string>> = wordsOf({
-  apart: 'No two timers of this house ever run at the same time.',
-  fits: 'Timers of this house run at the same time, and the supply gives enough for both.',
+  apart: 'No two timers at this site ever run at the same time.',
+  fits: 'Timers at this site run at the same time. The supply is enough for both.',
   unknown:
-    'Timers of this house run at the same time. Whether the supply gives enough is not known.',
-  'too-much': 'Timers of this house run at the same time, and take more than the supply gives.',
+    'Timers at this site run at the same time. It is not known whether the supply is enough.',
+  'too-much': 'Timers at this site run at the same time and use more than the supply can give.',
 });
 
 export const houseHeadline = (tone: HouseTone): string => HEADLINES[tone];
@@ -54,11 +54,11 @@ export function meetingSentence(
   const flow = quantityWords(units, 'flow', litresPerMinute);
   const given =
     supply === null
-      ? say`; what the supply gives is not measured`
-      : say` where the supply gives ${quantityWords(units, 'flow', supply)}`;
+      ? say`; supply not measured`
+      : say` of ${quantityWords(units, 'flow', supply)} available`;
   const taken =
     !isWhole && litresPerMinute === 0
-      ? say`What they take is not known`
+      ? say`Combined flow not known`
       : say`Together ${isWhole ? '' : `${say`at least`} `}${flow}${given}`;
   const often = perYear > 0 ? `, ${oftenWords(perYear)}` : '';
   return say`${named(first)} meets ${named(second)}: ${dateWords(second.day, on, order)} from ${timeOfMoment(second.begins, clock)}, ${lengthWords(sharedSeconds)}${often}. ${taken}.`;

@@ -12,7 +12,7 @@ export function overlapSentence(overlap: Overlap, { on, clock, order }: Speech):
   const at = startWords(second.start, clock);
   if (first.begins === second.begins)
     return first.letter === second.letter
-      ? say`${date}: ${first.letter} has the start ${at} twice, ${shared}.`
+      ? say`${date}: ${first.letter} has start time ${at} twice, ${shared}.`
       : say`${date}: ${first.letter} and ${second.letter} both start at ${at}, ${shared}.`;
   const begun =
     first.day === second.day
@@ -33,15 +33,15 @@ export function consequenceSentence(
 ): string {
   switch (onOverlap) {
     case 'queue':
-      return say`${second.letter} waits until ${timeOfMoment(first.ends, clock)} and ends ${lengthWords(first.ends - second.begins)} late.`;
+      return say`${second.letter} waits until ${timeOfMoment(first.ends, clock)} and finishes ${lengthWords(first.ends - second.begins)} late.`;
     case 'drop':
-      return say`This timer skips the ${startWords(second.start, clock)} start of ${second.letter}: that watering is lost.`;
+      return say`This timer skips the ${startWords(second.start, clock)} start of ${second.letter}, so that watering is lost.`;
     case 'cut':
-      return say`This timer cuts ${first.letter} off at ${timeOfMoment(second.begins, clock)}: the last ${lengthWords(first.ends - second.begins)} of its watering are lost.`;
+      return say`This timer cuts off ${first.letter} at ${timeOfMoment(second.begins, clock)}. Its last ${lengthWords(first.ends - second.begins)} of watering is lost.`;
     case 'together':
-      return say`This timer runs both at once, so they share the pressure for ${lengthWords(sharedSeconds)}.`;
+      return say`This timer runs both at once, so they share pressure for ${lengthWords(sharedSeconds)}.`;
     case 'share':
-      return say`This timer runs both side by side, with no more stations open than its limit.`;
+      return say`This timer runs both at once, but never opens more stations than its limit.`;
   }
 }
 
@@ -62,6 +62,6 @@ export function meetsSentence(
   const other = `${second.letter} ${startWords(second.start, clock)}`;
   const date = dateWords(second.day, on, order);
   return one === other
-    ? say`At ${percent} %, ${one} would be the first to run into itself, on ${date}.`
-    : say`At ${percent} %, ${one} and ${other} would be the first to overlap, on ${date}.`;
+    ? say`At ${percent} %, ${one} would run into itself first, on ${date}.`
+    : say`At ${percent} %, ${one} and ${other} would overlap first, on ${date}.`;
 }

@@ -82,23 +82,23 @@ export function findingGroups(findings: readonly Finding[]): FindingGroup[] {
 }
 
 const GROUP_WORDS: Partial<Record<FindingCode, string>> = wordsOf({
-  'station-in-none': 'are in no program: they never water',
-  'station-in-two-programs': 'are in two programs: each of them waters them',
+  'station-in-none': 'are in no program and never water',
+  'station-in-two-programs': 'are in two programs and are watered by both',
   'too-much': 'get too much water',
   'too-little': 'get too little water',
   'too-few-days': 'water on too few days',
-  'not-often-enough': 'should run more often a day',
-  'too-many-days': 'are watered on more days than are allowed here',
-  'forbidden-day': 'are watered on a day on which it is not allowed here',
-  'forbidden-hour': 'are watered at an hour at which it is not allowed here',
-  'mowing-day': 'are watered when the lawn must be dry for mowing',
-  'late-finish': 'water outside the hours that are wished',
-  'runs-off': 'run longer at a stretch than sinks in',
-  'soak-too-short': 'soak too short',
-  'pump-off': 'need the pump, but it is off for them',
-  'under-cover-obeys-sensor': 'are under cover but obey the rain sensor',
+  'not-often-enough': 'should run more times a day',
+  'too-many-days': 'water on more days than the rules allow',
+  'forbidden-day': 'water on a day the rules do not allow',
+  'forbidden-hour': 'water at an hour the rules do not allow',
+  'mowing-day': 'water when the lawn must be dry for mowing',
+  'late-finish': 'water outside the preferred hours',
+  'runs-off': 'run longer than the soil can absorb',
+  'soak-too-short': 'have too short a soak',
+  'pump-off': 'need the pump, but their pump switch is off',
+  'under-cover-obeys-sensor': 'are under cover but use the rain sensor',
   'open-ignores-sensor': 'are in the open but ignore the rain sensor',
-  'disabled-station': 'are switched off but have a run',
+  'disabled-station': 'are switched off but have a run time',
 });
 
 /** A line in words: the finding itself, or how many stations it is about. */
@@ -111,7 +111,7 @@ export function groupSentence({ code, findings }: FindingGroup, speech: Speech):
   const words = GROUP_WORDS[code];
   if (numbers.length < MANY || words === undefined) {
     const more = findings.length - 1;
-    return `${findingSentence(first, speech)}${more > 0 ? say` And ${more} more like it.` : ''}`;
+    return `${findingSentence(first, speech)}${more > 0 ? say` And ${more} more like this.` : ''}`;
   }
   const programs = [...new Set(findings.flatMap(({ where }) => where.program ?? []))].sort();
   const of = programs.length > 0 ? say`, in ${listed(programs)}` : '';

@@ -26,33 +26,33 @@ import { say } from '../language/say.ts';
 function limitSentence(limit: TimerLimit, clock: ClockStyle): string {
   switch (limit.what) {
     case 'start-step':
-      return say`the start ${startWords(limit.given, clock)} does not fit the timer's steps of ${limit.stepMinutes} min`;
+      return say`start time ${startWords(limit.given, clock)} does not match this timer’s ${limit.stepMinutes} min steps`;
     case 'start-count':
-      return say`${limit.given} starts are set, but a program on this timer has at most ${limit.most}`;
+      return say`${limit.given} start times are set, but a program on this timer can have ${limit.most}`;
     case 'run-step':
-      return say`a run of ${lengthWords(limit.given)} does not fit the timer's steps of ${lengthWords(limit.stepSeconds)}`;
+      return say`run time ${lengthWords(limit.given)} does not match this timer’s steps of ${lengthWords(limit.stepSeconds)}`;
     case 'run-longest':
-      return say`a run of ${lengthWords(limit.given)} is longer than this timer allows (${lengthWords(limit.mostSeconds)})`;
+      return say`run time ${lengthWords(limit.given)} is longer than this timer allows (${lengthWords(limit.mostSeconds)})`;
     case 'day-rule':
-      return say`this timer has no day rule "${limit.given}", only ${listed(limit.allowed)}`;
+      return say`this timer does not have the day rule "${limit.given}", only ${listed(limit.allowed)}`;
     case 'percent':
       return say`${limit.given} % cannot be set on this timer: it goes from ${limit.steps[0]} to ${limit.steps.at(-1)} %${limit.steps.length > 1 ? say` in steps of ${assertDefined(limit.steps[1], 'limit.steps[1]') - assertDefined(limit.steps[0], 'limit.steps[0]')}` : ''}`;
     case 'no-percent-here':
-      return say`${limit.given} % cannot be set here on this timer; it runs at 100 %`;
+      return say`${limit.given} % cannot be set here on this timer, so it runs at 100 %`;
     case 'no-months':
-      return say`this timer has no percent for each month`;
+      return say`this timer has no percent by month`;
     case 'delay':
       return say`a delay of ${lengthWords(limit.given)} is longer than this timer allows (${lengthWords(limit.mostSeconds)})`;
     case 'interval':
       return say`${everyDaysWords(limit.given)} is longer than this timer's longest interval of ${limit.mostDays} days`;
     case 'no-soak':
-      return say`this timer has no cycle-and-soak for a ${limit.where}`;
+      return say`this timer has no cycle and soak by ${limit.where}`;
     case 'no-windows':
-      return say`this timer has no no-water windows: it waters through them anyway`;
+      return say`this timer has no no-water hours, so it waters through them`;
     case 'no-links':
-      return say`on this timer no station can take its run from another`;
+      return say`stations cannot be linked on this timer`;
     case 'at-once':
-      return say`${limit.given} stations at once are set, but this timer opens at most ${limit.most}`;
+      return say`${limit.given} stations at once are set, but this timer can open ${limit.most}`;
   }
 }
 
@@ -61,7 +61,7 @@ function daysAWeek(mean: number): string {
   const rounded = Math.round(mean * 10) / 10;
   if (mean === 0) return say`no day`;
   if (Math.abs(mean - Math.round(mean)) < 1e-9) return counted(Math.round(mean), 'day');
-  return rounded === 0 ? say`hardly any day` : say`about ${counted(rounded, 'day')}`;
+  return rounded === 0 ? say`almost never` : say`about ${counted(rounded, 'day')}`;
 }
 
 /** A finding as a sentence for the person at the timer. */
@@ -78,7 +78,7 @@ export function findingSentence(finding: Finding, speech: Speech): string {
         finding.code.slice(8) as Missing,
       ]);
     case 'same-start-twice':
-      return say`${where.program} has the start ${startWords(assertDefined(where.start, 'where.start'), speech.clock)} ${finding.times} times: it waters again each time. Delete the extra ones.`;
+      return say`${where.program} has start time ${startWords(assertDefined(where.start, 'where.start'), speech.clock)} ${finding.times} times and waters each time. Delete the duplicates.`;
     case 'not-on-timer': {
       const station = where.station === undefined ? '' : say` station ${where.station}`;
       const place = where.program === undefined ? '' : `${where.program}${station}: `;
@@ -87,18 +87,18 @@ export function findingSentence(finding: Finding, speech: Speech): string {
     }
     case 'little-headroom':
       return finding.headroom === null
-        ? say`Two cycles overlap even at the lowest percent. Move the starts apart.`
-        : say`Free of overlaps only ${upTo(finding.headroom)}; midsummer needs ${finding.wanted} %. Move the starts apart.`;
+        ? say`Two cycles overlap even at the lowest percent. Move the start times apart.`
+        : say`No overlaps only ${upTo(finding.headroom)}; the programs should allow ${finding.wanted} %. Move the start times apart.`;
     case 'station-in-two-programs':
-      return say`Station ${where.station} is in ${listed(finding.programs)}: it is watered by each of them.`;
+      return say`Station ${where.station} is in ${listed(finding.programs)} and is watered by each of them.`;
     case 'percent-moves': {
       const { driven, by } = finding;
       const who = by === 'sensor' ? say`A sensor` : say`An online service`;
-      const told = say`${who} changes the percent, so run times differ from what is set, and settings may be overwritten.`;
+      const told = say`${who} changes the percent, so run times differ from the settings. Settings may be overwritten.`;
       if (!driven) return told;
       const range = say`${driven.lowest} and ${driven.highest} %`;
       return driven.overlap
-        ? say`${told} Between ${range} cycles can overlap. ${overlapSentence(driven.overlap, speech)}`
+        ? say`${told} Between ${range}, cycles can overlap. ${overlapSentence(driven.overlap, speech)}`
         : say`${told} Nothing overlaps between ${range}.`;
     }
     case 'rain-delay': {
@@ -107,52 +107,52 @@ export function findingSentence(finding: Finding, speech: Speech): string {
         'parseDate(finding.until.slice(0, 10))',
       );
       const time = finding.until.length > 10 ? finding.until.slice(11) : '00:00';
-      return say`Rain delay: nothing waters before ${dateWords(day, speech.on, speech.order)}, ${startWords(time, speech.clock)}.`;
+      return say`Rain delay: no watering before ${dateWords(day, speech.on, speech.order)}, ${startWords(time, speech.clock)}.`;
     }
     case 'timer-off':
-      return say`The timer is switched off: nothing waters until it is on "run" again.`;
+      return say`The timer is switched off. No watering until it is switched on.`;
     case 'starts-taken-for-stations':
-      return say`${where.program} has ${finding.starts.length} starts for ${finding.stations === 1 ? say`one station` : say`${finding.stations} stations`}, each while the cycle before is still running. A start runs the whole program, not one station. Keep the first.`;
+      return say`${where.program} has ${finding.starts.length} start times for ${finding.stations === 1 ? say`one station` : say`${finding.stations} stations`}, each during the cycle before it. A start time runs the whole program, not one station. Keep the first.`;
     case 'leftover-start':
-      return say`${where.program} waters ${finding.times} times a day, but none of its stations needs that. Keep one start if that gives enough water.`;
+      return say`${where.program} waters ${finding.times} times a day, but none of its stations needs that. Keep one start time if it gives enough water.`;
     case 'leftover-program':
-      return say`Every station of ${where.program} is also in another program: ${where.program} looks left over. If it is, delete it.`;
+      return say`Every station of ${where.program} is also in another program. If ${where.program} is left over, delete it.`;
     case 'station-in-none':
-      return say`Station ${where.station} is in no program: it never waters.`;
+      return say`Station ${where.station} is in no program and never waters.`;
     case 'runs-off':
-      return say`Station ${where.station} runs ${lengthWords(finding.seconds)} at a stretch (${where.program}, ${startWords(assertDefined(where.start, 'where.start'), speech.clock)}); at most ${lengthWords(finding.most)} sink in without running off.`;
+      return say`Station ${where.station} runs ${lengthWords(finding.seconds)} without a break (${where.program}, ${startWords(assertDefined(where.start, 'where.start'), speech.clock)}). Water runs off after ${lengthWords(finding.most)}.`;
     case 'soak-too-short':
-      return say`Station ${where.station} soaks only ${lengthWords(finding.seconds)} before it runs again (${where.program}, ${startWords(assertDefined(where.start, 'where.start'), speech.clock)}); it needs ${lengthWords(finding.least)}.`;
+      return say`Station ${where.station} soaks only ${lengthWords(finding.seconds)} before it runs again (${where.program}, ${startWords(assertDefined(where.start, 'where.start'), speech.clock)}). It needs ${lengthWords(finding.least)}.`;
     case 'afternoon-start':
-      return say`${where.program} starts at ${startWords(assertDefined(where.start, 'where.start'), speech.clock)}: in the afternoon, wind and sun take much of the water.`;
+      return say`${where.program} starts at ${startWords(assertDefined(where.start, 'where.start'), speech.clock)}. In the afternoon, much of the water is lost to wind and sun.`;
     case 'odd-then-odd':
-      return say`${where.program} waters on odd dates, and this timer does not skip the 31st: it waters on the 31st and again on the 1st.`;
+      return say`${where.program} waters on odd dates, and this timer does not skip the 31st. It waters on the 31st and again on the 1st.`;
     case 'pump-off':
-      return say`Station ${where.station} needs the pump, but the pump is off for it: it gets little or no water.`;
+      return say`Station ${where.station} needs the pump, but its pump switch is off. It gets little or no water.`;
     case 'under-cover-obeys-sensor':
-      return say`Station ${where.station} is under cover but obeys the rain sensor: it stays dry whenever it rains outside.`;
+      return say`Station ${where.station} is under cover but uses the rain sensor. It stays dry when it rains outside.`;
     case 'open-ignores-sensor':
-      return say`Station ${where.station} is in the open but ignores the rain sensor: it waters in the rain.`;
+      return say`Station ${where.station} is in the open but ignores the rain sensor. It waters in the rain.`;
     case 'sensor-bypassed':
-      return say`The rain sensor is bypassed: everything waters in the rain.`;
+      return say`The rain sensor is bypassed. Every station waters in the rain.`;
     case 'disabled-station':
-      return say`Station ${where.station} is switched off but has a run in ${listed(finding.programs)}: it does not water.`;
+      return say`Station ${where.station} is switched off but has a run time in ${listed(finding.programs)}. It does not water.`;
     case 'past-midnight':
-      return say`${where.program} runs past midnight: it still waters on ${dateWords(assertDefined(where.date, 'where.date'), speech.on, speech.order)}, which is not one of its days.`;
+      return say`${where.program} runs past midnight and still waters on ${dateWords(assertDefined(where.date, 'where.date'), speech.on, speech.order)}, which is not one of its days.`;
     case 'percent-not-100':
       return where.program === undefined
-        ? say`The seasonal percent is ${finding.percent} %: run times differ from what is entered.`
-        : say`The seasonal percent of ${where.program} is ${finding.percent} %: its run times differ from what is entered.`;
+        ? say`The seasonal percent is ${finding.percent} %, so run times differ from those entered.`
+        : say`The seasonal percent of ${where.program} is ${finding.percent} %, so its run times differ from those entered.`;
     case 'forbidden-day':
-      return say`Station ${where.station} is watered on ${dateWords(assertDefined(where.date, 'where.date'), speech.on, speech.order)} (${where.program}, ${startWords(assertDefined(where.start, 'where.start'), speech.clock)}): watering is not allowed here on that day.`;
+      return say`Station ${where.station} waters on ${dateWords(assertDefined(where.date, 'where.date'), speech.on, speech.order)} (${where.program}, ${startWords(assertDefined(where.start, 'where.start'), speech.clock)}). The rules do not allow that day.`;
     case 'forbidden-hour':
-      return say`Station ${where.station} is watered at ${timeWords(finding.at, speech.clock)} on ${dateWords(assertDefined(where.date, 'where.date'), speech.on, speech.order)} (${where.program}, ${startWords(assertDefined(where.start, 'where.start'), speech.clock)}): watering is not allowed here at that hour.`;
+      return say`Station ${where.station} waters at ${timeWords(finding.at, speech.clock)} on ${dateWords(assertDefined(where.date, 'where.date'), speech.on, speech.order)} (${where.program}, ${startWords(assertDefined(where.start, 'where.start'), speech.clock)}). The rules do not allow that hour.`;
     case 'too-many-days':
-      return say`Station ${where.station} is watered on ${finding.days} days in the week of ${dateWords(assertDefined(where.date, 'where.date'), speech.on, speech.order)}; at most ${finding.most} are allowed here.`;
+      return say`Station ${where.station} waters on ${finding.days} days in the week of ${dateWords(assertDefined(where.date, 'where.date'), speech.on, speech.order)}. The rules allow ${finding.most}.`;
     case 'coming-rules':
       return say`From ${dateWords(finding.from, speech.on, speech.order)} ${ruleChangeWords(finding, speech)}`;
     case 'mowing-day':
-      return say`Station ${where.station} is watered on ${dateWords(assertDefined(where.date, 'where.date'), speech.on, speech.order)} (${where.program}, ${startWords(assertDefined(where.start, 'where.start'), speech.clock)}): the lawn must be dry for mowing.`;
+      return say`Station ${where.station} waters on ${dateWords(assertDefined(where.date, 'where.date'), speech.on, speech.order)} (${where.program}, ${startWords(assertDefined(where.start, 'where.start'), speech.clock)}), when the lawn must be dry for mowing.`;
     case 'too-much':
     case 'too-little':
       return say`Station ${where.station} gets ${lengthWords(finding.given)} a week and needs ${lengthWords(finding.wanted)}: ${offWords(finding.given, finding.wanted)}.`;
@@ -161,12 +161,12 @@ export function findingSentence(finding: Finding, speech: Speech): string {
       const needs = say`needs ${counted(least, 'day')}`;
       return mean < least - 1e-9
         ? say`Station ${where.station} waters on ${daysAWeek(mean)} a week and ${needs}.`
-        : say`Station ${where.station} is without water for up to ${counted(gap, 'day')}; with ${counted(least, 'day')} a week it should be at most ${mostDaysBetween(least)}.`;
+        : say`Station ${where.station} goes up to ${counted(gap, 'day')} without water. With ${counted(least, 'day')} a week it should be at most ${mostDaysBetween(least)}.`;
     }
     case 'not-often-enough':
-      return say`Station ${where.station} should run ${finding.often.times} times a day, spread between ${startWords(finding.often.from, speech.clock)} and ${startWords(finding.often.to, speech.clock)}; on ${dateWords(assertDefined(where.date, 'where.date'), speech.on, speech.order)} it does not.`;
+      return say`Station ${where.station} should run ${finding.often.times} times a day, spread between ${startWords(finding.often.from, speech.clock)} and ${startWords(finding.often.to, speech.clock)}. It does not on ${dateWords(assertDefined(where.date, 'where.date'), speech.on, speech.order)}.`;
     case 'late-finish':
-      return say`${where.program} at ${startWords(assertDefined(where.start, 'where.start'), speech.clock)} ends at ${timeWords(finding.ends % SECONDS_PER_DAY, speech.clock)}; it should water between ${startWords(finding.notBefore, speech.clock)} and ${startWords(finding.by, speech.clock)}.`;
+      return say`${where.program} starts at ${startWords(assertDefined(where.start, 'where.start'), speech.clock)} and ends at ${timeWords(finding.ends % SECONDS_PER_DAY, speech.clock)}. It should water between ${startWords(finding.notBefore, speech.clock)} and ${startWords(finding.by, speech.clock)}.`;
   }
 }
 
@@ -194,21 +194,21 @@ export function fixWords({ does }: Fix, clock: ClockStyle): string {
     case 'keep-one-start':
       return say`Keep only ${startWords(does.start, clock)}`;
     case 'move-start':
-      return say`Move it to ${startWords(does.to, clock)}`;
+      return say`Move to ${startWords(does.to, clock)}`;
     case 'clear-program':
       return say`Delete program ${does.program}`;
     case 'take-out-run':
-      return say`Delete its run in ${listed(does.programs)}`;
+      return say`Delete its run time in ${listed(does.programs)}`;
     case 'set-run':
       return say`Set ${lengthWords(does.seconds)}`;
     case 'split':
-      return say`Split at ${lengthWords(does.pieceSeconds)}, soak ${lengthWords(does.soakSeconds)}`;
+      return say`Split into ${lengthWords(does.pieceSeconds)} cycles, soak ${lengthWords(does.soakSeconds)}`;
     case 'pump-on':
       return say`Switch the pump on`;
     case 'ignore-sensor':
       return say`Ignore the sensor`;
     case 'obey-sensor':
-      return say`Obey the sensor`;
+      return say`Use the sensor`;
     case 'sensor-active':
       return say`Activate the sensor`;
     case 'percent-100':

@@ -91,11 +91,11 @@ export function safeFixes(plan: Plan, on: EpochDay, brief: Brief | null): SafeFi
 
 const LEFT_WORDS: Readonly<Record<Unsafe, (count: number) => string>> = {
   decision: (count) =>
-    say`${counted(count, 'finding')} ${count === 1 ? say`needs` : say`need`} your decision: a fix changes how much or on which days it waters.`,
+    say`${counted(count, 'finding')} ${count === 1 ? say`needs` : say`need`} your decision, because a fix changes how much or on which days it waters.`,
   'no-fix': (count) =>
-    say`${counted(count, 'finding')} ${count === 1 ? say`has` : say`have`} no fix that a button can make.`,
+    say`${counted(count, 'finding')} ${count === 1 ? say`has` : say`have`} no automatic fix.`,
   harm: (count) =>
-    say`${counted(count, 'finding')} ${count === 1 ? say`has` : say`have`} a fix that would cause another.`,
+    say`${counted(count, 'finding')} ${count === 1 ? say`has` : say`have`} a fix that would cause another problem.`,
 };
 
 /** Why what is left is left, a sentence for each reason. */

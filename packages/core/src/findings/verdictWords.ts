@@ -38,8 +38,8 @@ interface KnownOfTimer {
 
 const acceptedSo = (): VerdictWords => ({
   tone: 'clear',
-  headline: say`Side by side, as accepted`,
-  detail: say`Programs run at once, with never more stations open, and never more flow, than the timer allows.`,
+  headline: say`Programs run side by side, as accepted`,
+  detail: say`Programs may run at once, but never with more stations open or more flow than the timer allows.`,
 });
 
 /**
@@ -58,7 +58,7 @@ export function verdictWords(
   const asIfOn = sideBySide ? acceptedSo() : wordsAsIfOn(proven, onOverlap, speech);
   const phases =
     anyPhase.length > 0
-      ? say` This holds wherever the interval of ${listed(anyPhase)} stands, which nobody could read.`
+      ? say` The interval of ${listed(anyPhase)} could not be read. This holds for any day it may fall on.`
       : '';
   const words = { ...asIfOn, detail: `${asIfOn.detail}${phases}`.trim() };
   return isOff
@@ -78,20 +78,22 @@ function wordsAsIfOn(proven: Proven, onOverlap: OnOverlap, speech: Speech): Verd
   if (driven?.overlap && proven.verdict === 'clear')
     return {
       tone,
-      headline: say`Clear as set, but ${MOVERS[driven.by]} between ${driven.lowest} and ${driven.highest} %`,
-      detail: say`Then this can happen. ${overlapSentence(driven.overlap, speech)} ${consequenceSentence(driven.overlap, onOverlap, speech)}`,
+      headline: say`No overlaps as set, but ${MOVERS[driven.by]} between ${driven.lowest} and ${driven.highest} %`,
+      detail: say`This could happen then. ${overlapSentence(driven.overlap, speech)} ${consequenceSentence(driven.overlap, onOverlap, speech)}`,
     };
   switch (proven.verdict) {
     case 'overlap': {
       const overlap = assertDefined(proven.overlaps[0], 'proven.overlaps[0]');
       const often =
-        proven.perYear[0] === undefined ? '' : say` It happens ${oftenWords(proven.perYear[0])}.`;
+        proven.perYear[0] === undefined ? '' : say` This happens ${oftenWords(proven.perYear[0])}.`;
       const more =
         others === 0
           ? ''
           : say` ${others} more ${others === 1 ? say`pair of starts overlaps` : say`pairs of starts overlap`}.`;
       const room =
-        proven.headroomPercent === null ? '' : say` Clear only ${upTo(proven.headroomPercent)}.`;
+        proven.headroomPercent === null
+          ? ''
+          : say` No overlaps only ${upTo(proven.headroomPercent)}.`;
       return {
         tone,
         headline: overlapSentence(overlap, speech),
@@ -102,29 +104,29 @@ function wordsAsIfOn(proven: Proven, onOverlap: OnOverlap, speech: Speech): Verd
       return {
         tone,
         headline: assertDefined(lacks[0], 'lacks[0]'),
-        detail: [...lacks.slice(1), say`Nothing overlaps in what is set so far.`].join(' '),
+        detail: [...lacks.slice(1), say`No overlaps in the settings so far.`].join(' '),
       };
     case 'empty':
       return {
         tone,
-        headline: say`Nothing waters yet`,
-        detail: say`Give a program a start, run times and days.`,
+        headline: say`No watering yet`,
+        detail: say`Give a program a start time, run times and watering days.`,
       };
     case 'clear': {
       const meets = beyond ? ` ${meetsSentence(beyond.percent, beyond.meets, speech)}` : '';
       const range = driven
-        ? say` ${capitalized(MOVERS[driven.by])}: it stays clear at any percent between ${driven.lowest} and ${driven.highest} %.`
+        ? say` ${capitalized(MOVERS[driven.by])}. There are no overlaps at any percent between ${driven.lowest} and ${driven.highest} %.`
         : '';
       return {
         tone,
         headline:
           proven.headroomPercent === null
-            ? say`Clear for good as set`
-            : say`Clear for good, ${upTo(proven.headroomPercent)}`,
+            ? say`No overlaps as set`
+            : say`No overlaps, ${upTo(proven.headroomPercent)}`,
         detail:
           (proven.headroomPercent === null
-            ? say`No two cycles ever overlap at the percents that are set, but they do at the lowest percent.`
-            : say`No two cycles ever overlap, on any date.`) +
+            ? say`No cycles overlap at the percents set, but some do at the lowest percent.`
+            : say`No two cycles overlap on any date.`) +
           range +
           meets,
       };

@@ -4,10 +4,10 @@ import type { Lacking, Step } from './schools.ts';
 import { wordsOf } from '../language/say.ts';
 
 export const SOURCE_WORDS: Record<Source, string> = wordsOf({
-  overruled: 'your own number',
+  overruled: 'your own value',
   measured: 'measured here',
-  noted: 'noted here',
-  table: 'starting value from our table',
+  noted: 'recorded here',
+  table: 'default from our table',
   office: 'the office’s table',
   weather: 'local weather',
   rules: 'the local rules',
@@ -25,20 +25,20 @@ export const LACKING_WORDS: Record<Lacking, string> = wordsOf({
 
 export const STEP_WORDS: Record<Step['what'], string> = wordsOf({
   'thumb-minutes': 'Minutes per watering',
-  'weekly-minutes': 'Minutes a week in high summer',
+  'weekly-minutes': 'Minutes a week in midsummer',
   waterings: 'Waterings a week',
   sun: 'Sun',
   soil: 'Soil',
   plants: 'Plants',
-  heads: 'Heads for the area',
-  month: 'Month of 100 %',
+  heads: 'Heads per area',
+  month: '100 % stands for',
   eto: 'Reference evapotranspiration',
   'plant-factor': 'Plant factor',
   surroundings: 'Sun, shade, heat',
-  'rain-share': 'Share of the rain that counts',
+  'rain-share': 'Share of rain that counts',
   rain: 'Rain that counts',
   'net-need': 'Net need',
   rate: 'Precipitation rate',
   uniformity: 'Uniformity',
-  multiplier: 'Scheduling multiplier, for the dry spots',
+  multiplier: 'Scheduling multiplier for dry spots',
 });

@@ -80,22 +80,21 @@ function endsOf(plan: Plan, program: Program, { today, clock }: CardSources): st
   );
 }
 
-const overOf = (ends: readonly string[]) =>
-  ends.length > 0 ? say`over at ${ends.join(', ')}` : null;
+const overOf = (ends: readonly string[]) => (ends.length > 0 ? say`ends ${ends.join(', ')}` : null);
 
 /** How watering is paused for rain, in a line or two. */
 function rainLines({ plan, survey, kind }: CardSources): string[] {
   const sensor = rainSensorOf(plan.settings, survey.device);
   const bySensor =
     sensor.state === 'fitted' && !sensor.bypassed
-      ? [say`The rain sensor pauses it by itself.`]
+      ? [say`The rain sensor stops watering by itself.`]
       : [];
   const byHand =
     survey.rain === 'switch-off'
-      ? say`Switch it off for rain, and on again afterwards.`
+      ? say`Switch it off when it rains and back on afterwards.`
       : kind?.rainDelay
-        ? say`Rain delay: ${rainDelayWords(kind.rainDelay)}; off ends it.`
-        : say`Rain delay: a day or more; off ends it.`;
+        ? say`Rain delay: ${rainDelayWords(kind.rainDelay)}. Set to off to end it.`
+        : say`Rain delay: a day or more. Set to off to end it.`;
   return [...bySensor, byHand];
 }
 
@@ -140,13 +139,13 @@ export function doorCard(sources: CardSources): DoorCard {
   const hides = kind?.hides === undefined ? null : say`Hidden: ${sayText(kind.hides)}`;
   return {
     words: {
-      title: say`Card for the box: ${house}`,
-      nothing: say`Nothing is set to water.`,
+      title: say`Timer card: ${house}`,
+      nothing: say`No watering is set.`,
       programs: say`Programs`,
       stations: say`Stations`,
-      percents: say`Percent of each month`,
+      percents: say`Percent by month`,
       rain: say`Rain`,
-      restore: say`To bring the saved settings back`,
+      restore: say`Restore the saved settings`,
       reach: say`How to reach each setting: ${timer}`,
     },
     house,

@@ -37,15 +37,15 @@ function programSentences({ settings, timer, ...plan }: Plan, { clock, order }: 
 /** A letter, line by line, that the office sends or leaves. */
 export function homeownerNotice(notice: Notice, speech: Speech): string {
   const { person, house, company, office, because, from, plan, by } = notice;
-  const call = office.phone ? say` Call us with any question: ${office.phone}.` : '';
+  const call = office.phone ? say` Questions? Call us: ${office.phone}.` : '';
   const how =
     by === 'phone'
-      ? say`We will call you and go through it with you at the timer; it takes a few minutes.`
-      : say`We will come and set it; you need not be there.`;
+      ? say`We will call you and go through it with you at the timer. It takes a few minutes.`
+      : say`We will come and set it. You do not need to be there.`;
   return [
     say`Hello${person ? ` ${person}` : ''},`,
     '',
-    say`${because}. From ${dateWords(from, speech.on, speech.order)} on, the sprinkler timer of ${house} waters like this:`,
+    say`${because}. From ${dateWords(from, speech.on, speech.order)}, the sprinkler timer at ${house} will water like this:`,
     ...programSentences(plan, speech),
     '',
     `${how}${call}`,

@@ -130,7 +130,7 @@ function programOf(
       })),
     over:
       program.starts.length === 1 && ends.size === 1 && end !== undefined
-        ? say`Over at ${timeWords(Number(end.slice(6)) % SECONDS_PER_DAY, clock)}.`
+        ? say`Ends at ${timeWords(Number(end.slice(6)) % SECONDS_PER_DAY, clock)}.`
         : null,
   };
 }
@@ -169,11 +169,11 @@ function heldBack({ plan: { settings }, today, clock }: PageSources): string[] {
   const time = resumes !== undefined && resumes.length > 10 ? resumes.slice(11) : null;
   return [
     ...(settings.mode === 'off'
-      ? [say`The timer is switched off: nothing waters until it is switched on again.`]
+      ? [say`The timer is switched off. Nothing waters until it is switched on again.`]
       : []),
     ...(day !== null && (day > today || (day === today && time !== null))
       ? [
-          say`A rain delay is set: nothing waters before ${dateWords(day, today)}${time === null ? '' : `, ${startWords(time, clock)}`}.`,
+          say`A rain delay is set. Nothing waters before ${dateWords(day, today)}${time === null ? '' : `, ${startWords(time, clock)}`}.`,
         ]
       : []),
   ];
@@ -191,7 +191,7 @@ function percentSentence(plan: Plan, complete: readonly Program[], today: EpochD
   const each = complete.map(
     (one) => `${programLabel(one.letter, dialect)} ${effectivePercent(plan, one, month)} %`,
   );
-  return say`The seasonal percent of each program: ${listed(each)}.`;
+  return say`Seasonal percent of each program: ${listed(each)}.`;
 }
 
 /**
@@ -218,10 +218,10 @@ export function homeownerPage(sources: PageSources): HomeownerPage {
     language: sources.language,
     words: {
       title: say`Your watering: ${house}`,
-      byline: say`${timer}. Left by ${company}, ${date}.`,
-      nothing: say`Nothing is set to water.`,
-      months: say`The percent of each month`,
-      week: say`The week: when each program waters`,
+      byline: say`${timer}. Set by ${company}, ${date}.`,
+      nothing: say`No watering is set.`,
+      months: say`Percent by month`,
+      week: say`Your week: when each program waters`,
     },
     house,
     timer,

@@ -69,16 +69,12 @@ function whyLines(
   );
   if (starts.length > 0 && starts.every(isNightStart))
     lines.push(
-      say`It waters at night or early in the morning: less water evaporates, and the leaves dry when the sun comes up.`,
+      say`It waters at night or early in the morning. Less water evaporates, and leaves dry when the sun comes up.`,
     );
   if (runsInPieces(simulated, isNew))
-    lines.push(
-      say`It waters in several short runs, so that the water sinks in and does not run off.`,
-    );
+    lines.push(say`It waters in several short runs so the water sinks in and does not run off.`);
   if (dripRunsLonger(plan, complete))
-    lines.push(
-      say`Drip lines run longer than sprinklers, because they give only a little water at a time.`,
-    );
+    lines.push(say`Drip lines run longer than sprinklers because they give water slowly.`);
   for (const { number, oftenADay } of often)
     lines.push(
       say`${nameOf(plan, number)} is new and waters ${oftenADay?.times ?? 2} times a day${oftenADay?.until === undefined ? '' : say` until ${dateWords(assertDefined(parseDate(oftenADay.until), 'parseDate(oftenADay.until)'), today)}`}.`,
@@ -87,7 +83,7 @@ function whyLines(
     ? []
     : (plan.settings.noWaterWindows ?? []))
     lines.push(
-      say`Nothing waters from ${startWords(from, clock)} to ${startWords(to, clock)}: because of the local rules or your own wish.`,
+      say`Nothing waters from ${startWords(from, clock)} to ${startWords(to, clock)}, because of local rules or at your request.`,
     );
   return lines;
 }
@@ -122,8 +118,8 @@ function allowedLines({ plan, survey, allowed, today, clock }: PageSources): str
 function changeLine(change: RuleChange, told: EpochDay | undefined, speech: Speech): string {
   if (change.from !== told) return findingSentence(change, speech);
   return isBan(change)
-    ? say`As it is set, your timer still waters then: it must be switched off before that day.`
-    : say`As it is set, your timer does not keep to that: it must be changed before that day.`;
+    ? say`Your timer is still set to water then. Switch it off before that day.`
+    : say`Your timer settings break these rules. They must be changed before that day.`;
 }
 
 function callLines({ kind }: PageSources, together: boolean): string[] {
@@ -134,7 +130,7 @@ function callLines({ kind }: PageSources, together: boolean): string[] {
     ...(kind?.restore === undefined || kind.restore.startsWith('None')
       ? []
       : [
-          say`The settings are saved inside the timer. ${sayText(kind.restore)} We can talk you through a restore by phone.`,
+          say`The settings are saved inside the timer. ${sayText(kind.restore)} We can talk you through restoring them by phone.`,
         ]),
   ];
 }
@@ -155,11 +151,11 @@ export function sectionsOf(
   const { device } = survey;
   const sections: PageSection[] = [
     { heading: say`Why it waters this way`, lines: whyLines(sources, complete, simulated) },
-    { heading: say`When watering is allowed here`, lines: allowedLines(sources) },
+    { heading: say`When watering is allowed`, lines: allowedLines(sources) },
     {
       heading: say`What the display normally shows`,
       lines: [
-        say`Most of the time it shows the time of day and nothing else.`,
+        say`Most of the time it shows only the time of day.`,
         ...(kind?.signs ?? []).map(
           ({ sign, means }) => say`Not normal: ${sayText(sign)}. It means: ${sayText(means)}.`,
         ),
@@ -173,25 +169,25 @@ export function sectionsOf(
           sensor: rainSensorOf(plan.settings, device),
           delay: kind?.rainDelay,
         }),
-        say`Switch it off when it is close to freezing, below about 3 °C: wet paths turn to ice.`,
+        say`Switch it off near freezing, below about 3 °C. Wet paths turn to ice.`,
       ],
     },
     {
-      heading: say`How to water by hand`,
+      heading: say`How to water manually`,
       lines: [
         (kind?.manual === undefined ? undefined : sayText(kind.manual)) ??
-          say`Start the station at the timer. It stops by itself, and the programs stay as they are.`,
-        say`Do not change a start or a run time for this: the change stays.`,
+          say`Start the station at the timer. It stops by itself, and the programs do not change.`,
+        say`Do not change a start time or run time for this. The change would stay.`,
       ],
     },
     {
       heading: say`What to leave alone`,
       lines: [
-        say`Starts, run times, days and the clock. One start runs all the stations of a program, one after another; a second start runs all of them again.`,
+        say`Start times, run times, days and the clock. One start time runs all stations of a program, one after another. A second start time runs them all again.`,
         ...(device?.power === 'battery' || device?.power === 'adapter'
           ? []
           : [
-              say`The wiring behind the cover: there may be mains voltage. Leave it to a licensed electrician.`,
+              say`The wiring behind the cover. There may be mains voltage. Leave it to a licensed electrician.`,
             ]),
       ],
     },

@@ -14,8 +14,8 @@ interface Facts {
 }
 
 const switchOff = () => [
-  say`When it rains, switch the timer off. When the ground has dried, switch it on again.`,
-  say`It does not start again by itself, so do not forget it.`,
+  say`When it rains, switch the timer off. Switch it on again when the ground has dried.`,
+  say`It does not start again by itself, so remember to switch it on.`,
 ];
 
 function delayLines(delay: Facts['delay']): string[] {
@@ -23,7 +23,7 @@ function delayLines(delay: Facts['delay']): string[] {
     delay
       ? say`When it rains, set the rain delay: ${rainDelayWords(delay)}. Watering starts again by itself afterwards.`
       : say`When it rains, set the rain delay to a day or more. Watering starts again by itself afterwards.`,
-    say`To start sooner, set the delay to off.`,
+    say`To start sooner, set the rain delay to off.`,
   ];
 }
 
@@ -36,10 +36,10 @@ export function rainAdvice({ way, sensor, delay }: Facts): readonly string[] {
   }
   const name = sensor.kind === 'soil' ? say`soil sensor` : say`rain sensor`;
   if (sensor.bypassed)
-    return [say`The ${name} is switched off at the timer, so it waters in the rain.`, ...byHand];
+    return [say`The ${name} is bypassed at the timer, so it waters in the rain.`, ...byHand];
   if (way === 'delay' || way === 'switch-off') return byHand;
   return [
-    say`You need do nothing: the ${name} stops watering and allows it again when it has dried.`,
-    say`If it waters in the rain, check the sensor switch: it must be on active, not on bypass.`,
+    say`There is nothing to do. The ${name} stops watering and allows it again when it has dried.`,
+    say`If it waters in the rain, check the sensor switch. It should be on active, not on bypass.`,
   ];
 }

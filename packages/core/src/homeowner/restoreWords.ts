@@ -33,7 +33,7 @@ function restoreOf(
   const [start] = [...(first?.starts ?? [])].sort();
   return {
     steps: restoreSteps?.map(named) ?? [
-      say`Open its settings and choose to bring back what was saved. When it asks, say yes.`,
+      say`Open its settings and choose to restore the saved settings. Answer yes when it asks.`,
     ],
     check:
       first && start !== undefined
@@ -55,12 +55,14 @@ export function restoreWords(...given: Parameters<typeof restoreOf>): string[] {
   if (!restore) return [];
   const { steps, check } = restore;
   return [
-    say`Stand before the timer and leave the cover of the wiring shut.`,
+    say`Stand in front of the timer and keep the wiring cover closed.`,
     ...steps,
     ...(check
-      ? [say`Read me the first start of program ${check.program}: it must say ${check.start}.`]
+      ? [
+          say`Read me the first start time of program ${check.program}. It should say ${check.start}.`,
+        ]
       : []),
-    say`Now set the date and the time by your telephone: a restore does not bring them back.`,
+    say`Now set the date and time from your phone. A restore does not bring them back.`,
   ];
 }
 
@@ -71,7 +73,9 @@ export function restoreOnCard(...given: Parameters<typeof restoreOf>): string[] 
   const { steps, check } = restore;
   return [
     ...steps,
-    ...(check ? [say`The first start of ${check.program} must then say ${check.start}.`] : []),
-    say`Set the date and the time.`,
+    ...(check
+      ? [say`The first start time of ${check.program} should then say ${check.start}.`]
+      : []),
+    say`Set the date and time.`,
   ];
 }

@@ -59,7 +59,7 @@ function merged(lines: readonly KeyLine[], { style: hand }: PanelNow): KeyLine[]
       id: `${last.id}+${numbers.slice(1).join('+')}`,
       name:
         line.address.of === 'start'
-          ? say`${label} starts ${rangesWords(numbers)}`
+          ? say`${label} start times ${rangesWords(numbers)}`
           : say`${label} stations ${rangesWords(numbers)}`,
       was: null,
       stands,
@@ -82,7 +82,7 @@ function hundredLines(percents: readonly KeyLine[]): KeyLine[] {
     const id = `percent.${program ?? 'timer'}.100`;
     if (seen.has(id)) return [];
     seen.add(id);
-    const name = say`${line.address.month === undefined ? line.name : say`Seasonal percent`}, while runs are keyed in`;
+    const name = say`${line.address.month === undefined ? line.name : say`Seasonal percent`}, while keying in run times`;
     return [
       { ...line, id, place, stands: [place], name, value: { kind: 'percent', percent: 100 } },
     ];
@@ -103,7 +103,7 @@ function totalLine(plan: Plan, letter: string, now: PanelNow): KeyLine[] {
       setting: 'runs',
       address: place,
       stands: [place],
-      name: say`${programName(letter, now.style.dialect)} total must say`,
+      name: say`${programName(letter, now.style.dialect)} total should say`,
       value: { kind: 'run', seconds },
       was: null,
     },

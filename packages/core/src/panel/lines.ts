@@ -38,7 +38,7 @@ function clockLines(plan: Plan, { style: hand, today, secondOfDay }: PanelNow): 
       : []),
     line(
       'weekday',
-      `${byDate ? say`It must now say` : say`Day of the week`}${named([assertDefined(WEEKDAYS[weekdayIndexOf(today)], 'WEEKDAYS[weekdayIndexOf(today)]')], hand.dialect)}`,
+      `${byDate ? say`It should now say` : say`Day of the week`}${named([assertDefined(WEEKDAYS[weekdayIndexOf(today)], 'WEEKDAYS[weekdayIndexOf(today)]')], hand.dialect)}`,
       weekdayOf(today),
     ),
     line('time', say`Time`, { kind: 'time', second: minute }),

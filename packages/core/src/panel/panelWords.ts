@@ -5,15 +5,15 @@ import { type PanelStyle, panelHelp, panelText } from './value.ts';
 import { say, wordsOf } from '../language/say.ts';
 
 const ENTRY_SLIPS: Readonly<Record<Exclude<EntrySlip, 'not-understood'>, string>> = wordsOf({
-  'half-a-day': 'Morning and afternoon are exchanged.',
-  'left-on': 'It is still set; it must be off.',
-  'left-off': 'It is off; it must be set.',
-  'hours-for-minutes': 'These are hours; minutes belong here.',
-  'ten-fold': 'It is off by a factor of ten: one digit too many or too few.',
-  'other-line': 'That belongs in another line.',
+  'half-a-day': 'am and pm are swapped.',
+  'left-on': 'It is still set. It should be off.',
+  'left-off': 'It is off. It should be set.',
+  'hours-for-minutes': 'These are hours. Enter minutes here.',
+  'ten-fold': 'It is ten times too high or too low. Check the number of digits.',
+  'other-line': 'That belongs on another line.',
   'days-too-many': 'Too many days.',
   'days-too-few': 'Too few days.',
-  'count-or-between': 'This panel counts the days differently.',
+  'count-or-between': 'This timer counts days differently.',
   other: 'That does not match.',
 });
 
@@ -24,7 +24,7 @@ export function readBackSentence(
   hand: PanelStyle,
 ): string {
   if (answer.slip === 'not-understood')
-    return say`This cannot be read: type ${panelHelp(line.value.kind, hand)}.`;
-  const of = answer.of === undefined ? '' : say` It is the value of ${answer.of}.`;
-  return say`${ENTRY_SLIPS[answer.slip]}${of} It must say ${panelText(line.value, hand)}.`;
+    return say`We cannot read this. Type ${panelHelp(line.value.kind, hand)}.`;
+  const of = answer.of === undefined ? '' : say` This is the value for ${answer.of}.`;
+  return say`${ENTRY_SLIPS[answer.slip]}${of} It should say ${panelText(line.value, hand)}.`;
 }

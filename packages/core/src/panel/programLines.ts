@@ -58,7 +58,7 @@ export function daysLines(
   if (days.rule === 'hours')
     lines.push(
       line('count', say`${label} every … hours`, { kind: 'count', every: days.everyHours }),
-      line('phase', say`${label} first start`, {
+      line('phase', say`${label} first start time`, {
         kind: 'time',
         second: assertDefined(parseMoment(days.first), 'parseMoment(days.first)') % SECONDS_PER_DAY,
       }),
@@ -77,7 +77,7 @@ export function startLines(plan: Plan, program: Program, label: string): PanelLi
       id: idOf(address),
       setting: 'starts',
       address: address,
-      name: say`${label} start ${i + 1}`,
+      name: say`${label} start time ${i + 1}`,
       value: { kind: 'time', second },
     };
   });

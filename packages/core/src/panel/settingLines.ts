@@ -25,7 +25,7 @@ export function soakLines(plan: Plan): PanelLine[] {
   ) =>
     (
       [
-        ['longest-piece', say`longest piece`, from.cycleSeconds ?? 0],
+        ['longest-piece', say`longest cycle`, from.cycleSeconds ?? 0],
         ['soak', 'soak', from.cycleSeconds === undefined ? 0 : (from.soakSeconds ?? 0)],
       ] as const
     ).map(([what, words, seconds]): PanelLine => {
@@ -74,15 +74,13 @@ export function windowLines(plan: Plan): PanelLine[] {
     id: 'off-days',
     setting: 'windows',
     address: { of: 'off-days' },
-    name: say`Dates without water`,
+    name: say`No-water dates`,
     value: { kind: 'numbers', numbers: settings.offDaysOfMonth ?? [] },
   };
   return [
-    ...(timer.inWindow === 'ignore'
-      ? []
-      : lines(settings.noWaterWindows, say`Hours without water`)),
+    ...(timer.inWindow === 'ignore' ? [] : lines(settings.noWaterWindows, say`No-water hours`)),
     ...programs.flatMap(({ letter, noWaterWindows }) =>
-      lines(noWaterWindows, say`${programName(letter, dialect)} hours without water`, letter),
+      lines(noWaterWindows, say`${programName(letter, dialect)} no-water hours`, letter),
     ),
     ...(settings.offDaysOfMonth === undefined ? [] : [offDays]),
   ];
@@ -98,7 +96,7 @@ export const linkLines = ({ stations }: Plan): PanelLine[] =>
             id: `linked.${station.number}`,
             setting: 'runs',
             address: { of: 'linked', station: station.number },
-            name: say`Station ${stationName(station)} takes its run from station`,
+            name: say`Station ${stationName(station)} linked to station`,
             value: { kind: 'numbers', numbers: [station.linkedTo] },
           },
         ],
@@ -171,7 +169,7 @@ export function switchLines(
           ? []
           : ofStation(
               'obeys-sensor',
-              say`obeys the sensor`,
+              say`uses rain sensor`,
               ({ obeysRainSensor = true }) => obeysRainSensor,
             )),
       ];
@@ -179,7 +177,7 @@ export function switchLines(
       return [
         ...(timer.longestStationDelaySeconds > 0
           ? [
-              line({ of: 'delay' }, say`Delay between stations`, {
+              line({ of: 'delay' }, say`Station delay`, {
                 kind: 'length',
                 seconds: settings.stationDelaySeconds ?? 0,
               }),
@@ -196,7 +194,7 @@ export function switchLines(
       ];
     case 'mode':
       return [
-        ...ofStation('enabled', say`in use`, ({ enabled = true }) => enabled),
+        ...ofStation('enabled', say`enabled`, ({ enabled = true }) => enabled),
         line({ of: 'rain-delay' }, say`Rain delay`, rainDelayShown(settings.wateringResumes, now)),
         line({ of: 'mode' }, say`Watering`, { kind: 'switch', on: settings.mode !== 'off' }),
       ];

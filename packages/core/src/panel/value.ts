@@ -189,7 +189,7 @@ export const weekdayOf = (day: EpochDay): PanelValue => ({
 export function panelHelp(kind: PanelKind, { dialect }: PanelStyle): string {
   const days =
     dialect.weekdayKeys === 'digits'
-      ? say`the digits of the days, such as 2 4 6`
+      ? say`the day numbers, such as 2 4 6`
       : say`days such as mon wed fri`;
   switch (kind) {
     case 'time':
@@ -218,7 +218,7 @@ export function panelHelp(kind: PanelKind, { dialect }: PanelStyle): string {
     case 'weekday':
       return dialect.weekdayKeys === 'digits' ? say`a digit, 1 to 7` : say`a day such as wed`;
     case 'rain-delay':
-      return say`how long it still lasts, such as 48 h or 2 days, or a date such as 25 November, or off`;
+      return say`the time left, such as 48 h or 2 days, or a date such as 25 November, or off`;
     case 'sensor':
       return say`active, bypass or none`;
   }

@@ -65,7 +65,7 @@ function programDifferences(
   };
   if (!before || !after)
     tell(say`program ${letter}`, before ? say`there` : NONE, after ? say`there` : NONE);
-  tell(say`${letter} starts`, startsWords(before, clock), startsWords(after, clock));
+  tell(say`${letter} start times`, startsWords(before, clock), startsWords(after, clock));
   tell(
     say`${letter} days`,
     before ? daysWords(before.days) : NONE,

@@ -111,7 +111,7 @@ export const readRainDelay: Reader<RainDelayOfKind> = (value, path, faults) => {
     faults.push({
       code: 'malformed',
       path: [...path, 'allowed'],
-      expected: say`the lengths that can be set, and with the unit "date" none`,
+      expected: say`the lengths that can be set; none with the unit "date"`,
       actual: JSON.stringify(delay.allowed ?? null),
     });
   return delay && delay.allowed
@@ -134,7 +134,7 @@ const shape = object<TimerKind>({
     list(
       object<NonNullable<TimerKind['factory']>[number]>({
         setting,
-        value: required(readLine, 'what it is set to'),
+        value: required(readLine, 'its settings'),
       }),
       { most: 50 },
     ),
@@ -148,7 +148,7 @@ const shape = object<TimerKind>({
             letter: required(readLetter, 'A to Z'),
             starts: required(readStarts, 'its starts'),
             days: required(readDaysShape, 'its days, or null'),
-            runSeconds: required(readRunSeconds, 'seconds of every station'),
+            runSeconds: required(readRunSeconds, 'seconds for each station'),
           }),
           { most: 26 },
         ),

@@ -6,12 +6,12 @@ import { say, wordsOf } from '../language/say.ts';
 export const PANEL_WORDS: Record<PanelSetting, string> = wordsOf({
   clock: 'Date and time',
   percent: 'Seasonal percent',
-  starts: 'Starts',
+  starts: 'Start times',
   runs: 'Run times',
   days: 'Watering days',
   soak: 'Soak',
-  delay: 'Delay between stations',
-  windows: 'Hours without water',
+  delay: 'Station delay',
+  windows: 'No-water hours',
   pump: 'Pump',
   sensor: 'Sensor',
   mode: 'On and off',
@@ -19,7 +19,7 @@ export const PANEL_WORDS: Record<PanelSetting, string> = wordsOf({
 
 /** What a rain delay can be set to on this panel: `24, 48 or 72 hours`, `1 to 14, 99 or 180 days`, `a date`. */
 export function rainDelayWords({ unit, allowed = [] }: RainDelayOfKind): string {
-  if (unit === 'date') return say`the date on which it may water again`;
+  if (unit === 'date') return say`the date on which watering resumes`;
   const lengths = rangesWords(allowed, 'or');
   const isOne = allowed.length === 1 && allowed[0] === 1;
   if (unit === 'hours') return isOne ? say`1 hour` : say`${lengths} hours`;

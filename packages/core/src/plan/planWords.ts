@@ -5,8 +5,8 @@ import type { Missing } from './program.ts';
 import { say, wordsOf } from '../language/say.ts';
 
 const MISSING_WORDS: Record<Missing, string> = wordsOf({
-  starts: 'a start',
-  runs: 'run times on a station that is switched on',
+  starts: 'a start time',
+  runs: 'a run time on an enabled station',
   days: 'watering days',
 });
 

@@ -31,7 +31,7 @@ export function demandSentence(
     }
     case 'garden-days': {
       const { least, most } = assertDefined(brief.wish?.daysPerWeek, 'brief.wish?.daysPerWeek');
-      return say`The garden is to be watered ${daysRange(least, most)} a week.`;
+      return say`The garden should water ${daysRange(least, most)} a week.`;
     }
     case 'cycle':
       return say`${who} can run ${lengthWords(assertDefined(station?.cycleSeconds, 'station?.cycleSeconds'))} before water runs off.`;
@@ -58,13 +58,13 @@ export function demandSentence(
       return say`The lawn must be dry for mowing on ${weekdaysWords(weekdays)}${dayBefore ? say`, and the day before` : ''}.`;
     }
     case 'off-days':
-      return say`The timer skips some days of the month: ${listed(assertDefined(brief.settings?.offDaysOfMonth, 'brief.settings?.offDaysOfMonth'))}.`;
+      return say`The timer skips these days of the month: ${listed(assertDefined(brief.settings?.offDaysOfMonth, 'brief.settings?.offDaysOfMonth'))}.`;
     case 'starts':
       return wish.starts === 'one'
-        ? say`Each program has one start.`
+        ? say`Each program has one start time.`
         : wish.starts === 'repeated'
-          ? say`Repeated starts do the soaking.`
-          : say`The timer does the soaking.`;
+          ? say`Repeated start times allow the water to soak in.`
+          : say`The timer’s cycle and soak is used.`;
     case 'day-wish':
       return wish.days === 'weekdays'
         ? say`Days are set as weekdays.`
@@ -72,7 +72,7 @@ export function demandSentence(
     case 'one-program':
       return say`There is only one program.`;
     case 'headroom':
-      return say`Nothing overlaps at up to ${wish.headroomPercent} %.`;
+      return say`There are no overlaps up to ${wish.headroomPercent} %.`;
     case 'apart': {
       const [one, other] = assertDefined(
         wish.apart[Number(path[2])],
@@ -83,9 +83,9 @@ export function demandSentence(
     case 'program-count':
       return say`The timer has ${counted(brief.timer.programCount, 'program')}.`;
     case 'start-count':
-      return say`The timer has ${counted(brief.timer.startsPerProgram, 'start')} a program.`;
+      return say`The timer has ${counted(brief.timer.startsPerProgram, 'start time', 'start times')} for each program.`;
     case 'day-rules':
-      return say`The timer has only some of the day rules.`;
+      return say`The timer does not have every day rule.`;
   }
 }
 
@@ -103,35 +103,35 @@ export function changeSentence(
     case 'garden-days':
       return say`Water the garden ${daysRange(what.least, what.most)} a week.`;
     case 'cycle':
-      return say`Let ${who} run for ${lengthWords(what.seconds)} without a break.`;
+      return say`Let ${who} run ${lengthWords(what.seconds)} without a break.`;
     case 'times':
       return say`Let ${who} run ${what.times} times a day.`;
     case 'span':
       return say`Let ${who} run between ${startWords(what.from, clock)} and ${startWords(what.to, clock)}.`;
     case 'without-station':
-      return say`Leave ${who} out and water it by hand.`;
+      return say`Leave ${who} out and water it manually.`;
     case 'weekdays':
       return say`Ask whether ${weekdaysWords(what.added)} can be allowed too.`;
     case 'days-per-week':
       return say`Ask whether ${counted(what.most, 'day')} a week can be allowed.`;
     case 'dropped':
-      return DROPPED[about] ?? say`Drop it.`;
+      return DROPPED[about] ?? say`Drop this wish.`;
     case 'window':
       return say`Ask whether watering can be allowed outside ${startWords(what.window.from, clock)} to ${startWords(what.window.to, clock)}.`;
     case 'mowing':
       return what.dayBefore
         ? say`Mow only on ${weekdaysWords(what.weekdays)}.`
-        : say`Keep it dry only on ${weekdaysWords(what.weekdays)}.`;
+        : say`Keep the lawn dry only on ${weekdaysWords(what.weekdays)}.`;
     case 'wish':
       return about === 'one-program' ? say`Allow more programs.` : say`Let the planner choose.`;
     case 'headroom':
       return say`Accept ${what.percent} %.`;
     case 'count':
       return about === 'program-count'
-        ? say`A timer with ${counted(what.count, 'program')} would do.`
-        : say`A timer with ${counted(what.count, 'start')} a program would do.`;
+        ? say`A timer with ${counted(what.count, 'program')} would work.`
+        : say`A timer with ${counted(what.count, 'start time', 'start times')} per program would work.`;
     case 'timer':
-      return say`A timer like “${what.timer.name}” would do.`;
+      return say`A timer like “${what.timer.name}” would work.`;
   }
 }
 
@@ -139,7 +139,7 @@ const DROPPED: Partial<Record<Demand['about'], string>> = wordsOf({
   parity: 'Ask whether other dates can be allowed.',
   windows: 'Ask whether watering can be allowed at that hour.',
   mowing: 'Mow on any day and accept wet grass.',
-  'off-days': 'Use every day of the month.',
+  'off-days': 'Allow every day of the month.',
   apart: 'Let them share a program.',
   often: 'Water it like the others.',
 });

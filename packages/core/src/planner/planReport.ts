@@ -28,7 +28,7 @@ export function planReport(
         }
       : {
           optimal: isSure,
-          message: isSure ? say`Proven: there is no plan.` : say`No plan was found.`,
+          message: isSure ? say`No plan can meet all of this.` : say`No plan was found.`,
         },
     reasons: reasons.map((reason) => ({
       about: reason.kind,

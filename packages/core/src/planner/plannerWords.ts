@@ -59,8 +59,8 @@ export function reasonSentence(reason: Reason, brief: Brief, clock: ClockStyle):
   switch (reason.kind) {
     case 'one-program':
       return reason.stations === 1
-        ? say`One program: there is one station to water.`
-        : say`One program for all ${reason.stations} stations: the same days suit them all, and one night has room for them.`;
+        ? say`One program, because there is one station to water.`
+        : say`One program for all ${reason.stations} stations. The same days suit them all, and they fit in one night.`;
     case 'programs': {
       const { days, apart, byNeed, count } = reason;
       if (days) {
@@ -68,10 +68,10 @@ export function reasonSentence(reason: Reason, brief: Brief, clock: ClockStyle):
         return say`${capitalized(counted(count, 'program'))}: ${station(few.station)} needs ${daysRange(few.least, few.most)} a week and ${station(many.station)} ${daysRange(many.least, many.most)}, so they cannot share their days.`;
       }
       if (apart)
-        return say`${capitalized(counted(count, 'program'))}: ${apart[0]} and ${apart[1]} must be kept apart.`;
+        return say`${capitalized(counted(count, 'program'))}: ${apart[0]} and ${apart[1]} must not share a program.`;
       if (byNeed.length > 0)
-        return say`${capitalized(counted(count, 'program'))}: what ${listed(byNeed)} need differs, so each has a program of its own as far as there are programs.`;
-      return say`${capitalized(counted(count, 'program'))}: with fewer, watering would not fit the wished hours at up to ${wishOf(brief).headroomPercent} %.`;
+        return say`${capitalized(counted(count, 'program'))}: ${listed(byNeed)} have different needs, so each gets its own program as far as programs allow.`;
+      return say`${capitalized(counted(count, 'program'))}: with fewer, watering would not fit the preferred hours up to ${wishOf(brief).headroomPercent} %.`;
     }
     case 'days': {
       const because: string[] = [];
@@ -94,42 +94,42 @@ export function reasonSentence(reason: Reason, brief: Brief, clock: ClockStyle):
       const told = say`${program} waters ${reason.days.rule === 'weekdays' ? 'on ' : ''}${ruleWords(reason.days)}, ${datesWords(reason.dates)}`;
       return because.length > 0
         ? `${told}: ${listed(because)}.`
-        : say`${told}: no station needs more, and deep and seldom is better than little and often.`;
+        : say`${told}. No station needs more, and deep, infrequent watering is better than light, frequent watering.`;
     }
     case 'one-start':
-      return say`${program} has one start: each station gets its water in one run, or the timer splits it.`;
+      return say`${program} has one start time. Each station gets its water in one run, or the timer splits it.`;
     case 'starts':
-      if (reason.station === undefined) return say`${program} has ${reason.count} starts.`;
+      if (reason.station === undefined) return say`${program} has ${reason.count} start times.`;
       return reason.stretch === null
-        ? say`${program} has ${reason.count} starts: ${own} needs that many runs on each of its days.`
-        : say`${program} has ${reason.count} starts: ${own} can run ${lengthWords(reason.stretch)} before water runs off, so its water is split into ${reason.count} runs.`;
+        ? say`${program} has ${reason.count} start times, because ${own} needs that many runs on each of its days.`
+        : say`${program} has ${reason.count} start times. ${own} can run ${lengthWords(reason.stretch)} before water runs off, so its water is split into ${reason.count} runs.`;
     case 'start': {
       const at = startWords(reason.start, clock);
       const ends = timeWords(reason.ends % SECONDS_PER_DAY, clock);
       const told = say`${program} starts at ${at} and ends at ${ends}`;
       switch (reason.later) {
         case 'outside':
-          return say`${told}, outside the wished hours from ${startWords(wishOf(brief).notBefore, clock)} to ${startWords(wishOf(brief).finishBy, clock)}: none of the plans we tried found room inside them.`;
+          return say`${told}, outside the preferred hours from ${startWords(wishOf(brief).notBefore, clock)} to ${startWords(wishOf(brief).finishBy, clock)}. None of the plans we tried fit inside them.`;
         case 'finish':
           return reason.endsHigh === reason.ends
-            ? say`${told}: everything should end by ${startWords(wishOf(brief).finishBy, clock)}, and the hours before it are the coolest and calmest.`
-            : say`${told}. At ${highPercent(brief)} % it ends at ${timeWords(reason.endsHigh % SECONDS_PER_DAY, clock)}, and everything should end by ${startWords(wishOf(brief).finishBy, clock)}.`;
+            ? say`${told}. Everything should end by ${startWords(wishOf(brief).finishBy, clock)}, and the hours before it are the coolest and calmest.`
+            : say`${told}. At ${highPercent(brief)} % it ends at ${timeWords(reason.endsHigh % SECONDS_PER_DAY, clock)}. Everything should end by ${startWords(wishOf(brief).finishBy, clock)}.`;
         case 'overlap':
-          return say`${told}: a step later it would run into ${reason.into ?? say`another cycle`} at ${wishOf(brief).headroomPercent} %.`;
+          return say`${told}. One step later it would run into ${reason.into ?? say`another cycle`} at ${wishOf(brief).headroomPercent} %.`;
         case 'forbidden-hour':
         case 'forbidden-day':
-          return say`${told}: a step later it would water when watering is not allowed here.`;
+          return say`${told}. One step later it would water when the rules do not allow it.`;
         case 'free':
           return say`${told}, before the others.`;
         default:
-          return say`${told}: a step later it would not meet the brief.`;
+          return say`${told}. One step later it would not meet the brief.`;
       }
     }
     case 'run': {
       const { seconds, weekly, given, off: cause, runsAWeek } = reason;
       const runs = Math.round(runsAWeek * 100) / 100;
       const off = Math.round(((given - weekly) * 100) / Math.max(1, weekly));
-      const told = say`${capitalized(own)}: ${lengthWords(seconds)} a run, ${runs} runs a week; it needs ${lengthWords(weekly)} a week`;
+      const told = say`${capitalized(own)}: ${lengthWords(seconds)} a run, ${runs} runs a week. It needs ${lengthWords(weekly)} a week`;
       if (cause)
         return say`${told} and gets ${lengthWords(Math.round(given))}, ${Math.abs(off)} % too ${off > 0 ? say`much` : say`little`}: ${OFF_WORDS[cause](brief, reason)}.`;
       return off === 0
@@ -137,11 +137,11 @@ export function reasonSentence(reason: Reason, brief: Brief, clock: ClockStyle):
         : say`${told} and gets ${lengthWords(Math.round(given))} (${off > 0 ? '+' : '−'}${Math.abs(off)} %).`;
     }
     case 'split':
-      return say`${capitalized(own)} is split into ${reason.pieces.map((piece) => lengthWords(piece)).join(' + ')} with a soak of ${lengthWords(reason.soak)} between: water runs off after ${lengthWords(reason.stretch)}.`;
+      return say`${capitalized(own)} is split into ${reason.pieces.map((piece) => lengthWords(piece)).join(' + ')} with a ${lengthWords(reason.soak)} soak between, because water runs off after ${lengthWords(reason.stretch)}.`;
     case 'headroom':
-      return say`Nothing overlaps, and nothing is watered when it is not allowed, at any percent up to ${reason.percent} %.`;
+      return say`No overlaps and no watering at forbidden times at any percent up to ${reason.percent} %.`;
     case 'outside':
-      return say`At ${highPercent(brief)} %, ${lengthWords(Math.round(reason.minutes * 60))} a week is outside ${startWords(wishOf(brief).notBefore, clock)} to ${startWords(wishOf(brief).finishBy, clock)}: none of the plans we tried fits inside those hours.`;
+      return say`At ${highPercent(brief)} %, ${lengthWords(Math.round(reason.minutes * 60))} a week falls outside ${startWords(wishOf(brief).notBefore, clock)} to ${startWords(wishOf(brief).finishBy, clock)}. None of the plans we tried fits inside those hours.`;
   }
 }
 
@@ -155,8 +155,8 @@ const OFF_WORDS: Readonly<
   },
   longest: ({ timer }) => say`this timer's longest run is ${lengthWords(timer.longestRunSeconds)}`,
   step: ({ timer }) =>
-    say`this timer sets runs in steps of ${lengthWords(timer.runStepSeconds)}, and the next one is no nearer`,
-  room: () => say`none of the plans we tried had room for a closer run`,
+    say`this timer sets run times in ${lengthWords(timer.runStepSeconds)} steps, and the next step is no closer`,
+  room: () => say`none of the plans we tried had room for a closer run time`,
 };
 
 /** Which part of the brief a reason comes from, for people. */
@@ -167,13 +167,13 @@ export function sourceWords(path: Path, brief: Brief): string {
     const who = station ? stationWords(brief, station.number) : say`a station`;
     switch (third) {
       case 'weeklySeconds':
-        return say`the water that ${who} needs`;
+        return say`the water needed by ${who}`;
       case 'days':
         return say`the days of ${who}`;
       case 'cycleSeconds':
         return say`the longest run of ${who}`;
       case 'oftenADay':
-        return say`how often a day ${who} is watered`;
+        return say`the daily waterings of ${who}`;
       default:
         return who;
     }
@@ -200,13 +200,12 @@ const PARTS: readonly ((amount: number) => string)[] = [
     count === 1
       ? say`1 station does not get what it needs`
       : say`${count} stations do not get what they need`,
-  (minutes) => say`${lengthWords(Math.round(minutes * 60))} a week outside the wished hours`,
-  (count) => say`${counted(count, 'group')} in a program with another`,
+  (minutes) => say`${lengthWords(Math.round(minutes * 60))} a week outside the preferred hours`,
+  (count) => say`${counted(count, 'group')} sharing a program`,
   (count) => counted(count, 'program'),
-  (count) => counted(count, 'start'),
-  (thousandths) => say`${thousandths} thousandths away from the need`,
-  (minutes) =>
-    say`${lengthWords(Math.round(minutes * 60))} between the last end and the wished end`,
+  (count) => counted(count, 'start time', 'start times'),
+  (thousandths) => say`${thousandths} thousandths off the need`,
+  (minutes) => say`${lengthWords(Math.round(minutes * 60))} from the last end to the preferred end`,
 ];
 
 /** Where a cost is first greater than another. */
@@ -215,38 +214,39 @@ function firstGap(cost: Cost, bound: Cost): number {
 }
 
 export function proofSentence({ optimal, bound }: Proof, cost: Cost): string {
-  if (optimal) return say`Proven: no plan is better.`;
+  if (optimal) return say`This is the best plan possible.`;
   const gap = firstGap(cost, bound);
-  if (gap < 0) return say`Proven: no plan is better.`;
+  if (gap < 0) return say`This is the best plan possible.`;
   const words = assertDefined(PARTS[gap], 'PARTS[gap]');
   const least = Math.ceil(assertDefined(bound[gap], 'bound[gap]'));
-  const found = say`Best found: ${words(assertDefined(cost[gap], 'cost[gap]'))}.`;
-  if (least === 0) return say`${found} Whether a better plan is possible is not proven.`;
+  const found = say`Best plan found: ${words(assertDefined(cost[gap], 'cost[gap]'))}.`;
+  if (least === 0) return say`${found} A better plan may be possible.`;
   return gap === 3 || gap === 4
-    ? say`${found} At least ${words(least)} ${least === 1 ? say`is` : say`are`} needed; whether fewer than this plan's are possible is not proven.`
-    : say`${found} No plan is better than this: ${words(least)}. Whether one in between is possible is not proven.`;
+    ? say`${found} At least ${words(least)} ${least === 1 ? say`is` : say`are`} needed. It may be possible with fewer than in this plan.`
+    : say`${found} No plan can do better than ${words(least)}. There may be one in between.`;
 }
 
 export function simplerSentence({ what, count, cost }: Simpler, best: Cost): string {
   const less =
-    what === 'programs' ? counted(count, 'program') : say`${counted(count, 'start')} a program`;
+    what === 'programs'
+      ? counted(count, 'program')
+      : say`${counted(count, 'start time', 'start times')} per program`;
   if (!cost) return say`With ${less} there is no plan.`;
-  if (cost[0] > best[0])
-    return say`With ${less}, stations would be further from the water they need.`;
+  if (cost[0] > best[0]) return say`With ${less}, stations would be further from what they need.`;
   if (cost[1] > best[1])
-    return say`With ${less}, ${lengthWords(Math.round((cost[1] - best[1]) * 60))} more a week would fall outside the wished hours.`;
+    return say`With ${less}, ${lengthWords(Math.round((cost[1] - best[1]) * 60))} more a week would fall outside the preferred hours.`;
   if (cost[2] > best[2])
-    return say`With ${less}, ${plural(cost[2] - best[2], '# more group', '# more groups')} would share a program with another.`;
+    return say`With ${less}, ${plural(cost[2] - best[2], '# more group', '# more groups')} would share a program.`;
   if (cost[3] > best[3]) return say`With ${less}, there would be ${counted(cost[3], 'program')}.`;
-  return say`With ${less}, the runs would be further from the need.`;
+  return say`With ${less}, run times would be further from the need.`;
 }
 
 export const ALTERNATIVE_WORDS: Record<AlternativeKind, string> = wordsOf({
   'as-wished': 'As wished',
   'by-sunrise': 'Done by sunrise',
   'fewest-days': 'Fewest days',
-  'timer-soak': 'Timer does the soaking',
-  'repeated-starts': 'Repeated starts',
+  'timer-soak': 'Timer’s cycle and soak',
+  'repeated-starts': 'Repeated start times',
   'one-program': 'One program',
 });
 
@@ -265,23 +265,13 @@ export function comparedSentence(cost: Cost, first: Cost): string {
   );
   tell(
     1,
-    (by) => say`${length(by)} more a week outside the wished hours`,
-    (by) => say`${length(by)} less a week outside the wished hours`,
+    (by) => say`${length(by)} more a week outside the preferred hours`,
+    (by) => say`${length(by)} less a week outside the preferred hours`,
   );
   tell(
     2,
-    (by) =>
-      plural(
-        by,
-        '# more group in a program with another',
-        '# more groups in a program with another',
-      ),
-    (by) =>
-      plural(
-        by,
-        '# fewer group in a program with another',
-        '# fewer groups in a program with another',
-      ),
+    (by) => plural(by, '# more group sharing a program', '# more groups sharing a program'),
+    (by) => plural(by, '# fewer group sharing a program', '# fewer groups sharing a program'),
   );
   tell(
     3,
@@ -290,13 +280,13 @@ export function comparedSentence(cost: Cost, first: Cost): string {
   );
   tell(
     4,
-    (by) => plural(by, '# more start', '# more starts'),
-    (by) => plural(by, '# fewer start', '# fewer starts'),
+    (by) => plural(by, '# more start time', '# more start times'),
+    (by) => plural(by, '# fewer start time', '# fewer start times'),
   );
   if (parts.length === 0) {
     const by = cost[5] - first[5];
     if (by === 0) return say`the same`;
-    return say`runs ${by > 0 ? say`further from` : say`nearer`} the need`;
+    return say`runs ${by > 0 ? say`further from` : say`closer to`} the need`;
   }
   return listed(parts);
 }
@@ -340,17 +330,17 @@ export function monthSentence(
   const name = monthName(month);
   if (ban?.isWhole) return `${name}: ${banWords(ban, speech)}.`;
   const partly = ban ? say` Watering by timer is ${banWords(ban, speech)}.` : '';
-  if (percent === null) return say`${name}: no water is needed: switch the timer off.${partly}`;
+  if (percent === null) return say`${name}: no water is needed. Switch the timer off.${partly}`;
   const roundedWords = rounded.map(
     ({ number, seconds }) =>
       say`${stationWords(brief, number)} ${lengthWords(Math.abs(seconds))} a week ${seconds > 0 ? say`more` : say`less`}`,
   );
   if (serves)
-    return `${name}: ${percent} %.${roundedWords.length > 0 ? say` Runs are rounded, so it gives ${listed(roundedWords)}: keep the settings.` : ''}${partly}`;
+    return `${name}: ${percent} %.${roundedWords.length > 0 ? say` Run times are rounded, so it gives ${listed(roundedWords)}. Keep the settings.` : ''}${partly}`;
   const because: string[] = [];
   if (off.length > 0)
     because.push(
-      say`${listed([...off.slice(0, 3).map((number) => stationWords(brief, number)), ...(off.length > 3 ? [say`${off.length - 3} more`] : [])])} would be more than a tenth away from ${off.length === 1 ? say`its need` : say`their needs`}`,
+      say`${listed([...off.slice(0, 3).map((number) => stationWords(brief, number)), ...(off.length > 3 ? [say`${off.length - 3} more`] : [])])} would be more than 10 % off ${off.length === 1 ? say`its need` : say`their needs`}`,
     );
   if (late > 0) because.push(say`watering would end ${lengthWords(late)} late`);
   if (tight) because.push(say`cycles could overlap`);

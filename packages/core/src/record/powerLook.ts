@@ -91,9 +91,9 @@ export function powerAsks(plan: Plan, survey: Survey, factory: Plan | null): Pow
 }
 
 const AFTER: Readonly<Record<ClockAfter, string>> = wordsOf({
-  kept: 'This kind keeps its clock without power: one that flashes was never set, or its battery is flat.',
-  stops: 'This kind stands still without power: it is late by as long as the power was out.',
-  resets: 'This kind begins again when the power comes back: what it shows tells when that was.',
+  kept: 'This timer keeps its clock without power. If it flashes, it was never set or its battery is flat.',
+  stops: 'This timer’s clock stops without power, so it is slow by as long as the power was out.',
+  resets: 'This timer’s clock restarts when the power comes back, so it shows when that was.',
 });
 
 /** The question, and what follows from it. */
@@ -104,23 +104,23 @@ export function powerAskWords(
   switch (ask.what) {
     case 'supply':
       return {
-        question: say`Is there power? Try the outlet, its switch, the adapter and the battery.`,
-        why: say`Mains wiring is the work of a licensed electrician, as the local code has it.`,
+        question: say`Is there power? Check the outlet, its switch, the adapter and the battery.`,
+        why: say`Mains wiring is for a licensed electrician. Follow the local code.`,
       };
     case 'clock':
       return {
-        question: say`Read the clock before anybody sets it: the time, the date, morning or afternoon.`,
+        question: say`Read the clock before anyone sets it: the time, the date, am or pm.`,
         why:
           ask.cameBack === null
             ? ask.after === null
-              ? say`Nobody has noted what the clock of this kind does without power.`
+              ? say`It is not known what this timer’s clock does without power.`
               : AFTER[ask.after]
-            : say`By its clock the power came back ${momentWords(ask.cameBack, speech)}.`,
+            : say`By its clock, the power came back ${momentWords(ask.cameBack, speech)}.`,
       };
     case 'factory': {
       const [program] = ask.factory.programs;
       return {
-        question: say`Did its factory program come back?`,
+        question: say`Is it running its factory program?`,
         why: program
           ? say`Program ${labelOf(program.letter, speech)} would start at ${listed(program.starts.map((one) => startWords(one, speech.clock)))}, ${daysWords(program.days, speech.clock, speech.order)}.`
           : say`Every program would be empty.`,
@@ -128,13 +128,13 @@ export function powerAskWords(
     }
     case 'phases':
       return {
-        question: say`Read the days left of program ${listed(ask.programs.map((letter) => labelOf(letter, speech)))}, or type ? where nobody can.`,
-        why: say`Intervals count by the clock. Until they are read, the verdict holds for every day on which they may water.`,
+        question: say`Read the days left for program ${listed(ask.programs.map((letter) => labelOf(letter, speech)))}, or type ? if they cannot be read.`,
+        why: say`Intervals count by the clock. Until they are read, the verdict covers every day they may water.`,
       };
     case 'battery':
       return {
-        question: say`Try the backup battery: off the mains for a minute, and see what the clock does.`,
-        why: say`One that holds would have kept the clock.`,
+        question: say`Test the backup battery: unplug the timer for a minute and watch the clock.`,
+        why: say`A good battery would have kept the clock.`,
       };
   }
 }

@@ -33,9 +33,9 @@ export function repeatWords({ everyMonths }: NextVisit): string {
 export function visitReasonWords(reason: VisitReason, speech: Speech): string {
   switch (reason.kind) {
     case 'battery':
-      return say`change the battery; it is a year old`;
+      return say`replace the battery, which is a year old`;
     case 'backup-battery':
-      return say`change the backup battery; it is a year old`;
+      return say`replace the backup battery, which is a year old`;
     case 'often-a-day-ends':
       return say`station ${reason.station} no longer needs several waterings a day`;
     case 'planned':
@@ -43,11 +43,11 @@ export function visitReasonWords(reason: VisitReason, speech: Speech): string {
     case 'rule-change':
       return ruleChangeWords(reason.finding, speech);
     case 'undone':
-      return say`left undone: ${undoneSentence(reason.point)}`;
+      return say`not done: ${undoneSentence(reason.point)}`;
     case 'follow-up': {
       const { program, due, stations } = reason.followUp;
       const at = startWords(due.slice(11), speech.clock);
-      return say`see the first watering: program ${program} at ${at}, stations ${listed(stations)}`;
+      return say`watch the first watering: program ${program} at ${at}, stations ${listed(stations)}`;
     }
   }
 }
@@ -62,19 +62,19 @@ export function visitSentence({ date, reason }: DueVisit, speech: Speech): strin
 export function undoneSentence(point: Undone): string {
   switch (point.what) {
     case 'no-as-found':
-      return say`The settings as found were not recorded.`;
+      return say`As-found settings were not saved.`;
     case 'no-as-left':
-      return say`The settings as left were not frozen: what is planned now counts as left.`;
+      return say`Final settings were not saved. The planned settings count as left.`;
     case 'as-left-is-older':
-      return say`Settings were changed after they were frozen as left: what is planned now counts as left.`;
+      return say`Settings changed after they were saved as left. The planned settings count as left.`;
     case 'clock-not-looked':
-      return say`Nobody looked at the clock: all hours may be off.`;
+      return say`The clock was not checked, so all times may be off.`;
     case 'clock-wrong':
-      return say`${capitalized(clockWords(point.ahead))}, and it was not set: everything it does is off by as much.`;
+      return say`${capitalized(clockWords(point.ahead))}. It was not set, so everything runs off by as much.`;
     case 'switched':
-      return say`${SWITCHED_WORDS[point.switched]}: not put back, and no reason why it stays.`;
+      return say`${SWITCHED_WORDS[point.switched]}: not put back, and no reason given.`;
     case 'not-keyed':
-      return say`${counted(point.lines, 'setting')} of the card ${point.lines === 1 ? say`was` : say`were`} not keyed in: the timer does not hold what is planned.`;
+      return say`${counted(point.lines, 'setting')} on the card ${point.lines === 1 ? say`was` : say`were`} not keyed in. The timer does not have the planned settings.`;
     case 'not-tested':
       return say`${point.stations.length === 1 ? say`Station` : say`Stations`} ${rangesWords(point.stations)} ${point.stations.length === 1 ? say`was` : say`were`} not tested.`;
   }
@@ -84,22 +84,22 @@ export function undoneSentence(point: Undone): string {
 export function visitFindingSentence(finding: VisitFinding, speech: TimerSpeech): string {
   switch (finding.code) {
     case 'clock-wrong':
-      return say`${capitalized(clockWords(finding.ahead))}. Everything it does is off by as much: set the clock first.`;
+      return say`${capitalized(clockWords(finding.ahead))}. Everything runs off by as much. Set the clock first.`;
     case 'total-differs':
-      return say`The display shows ${lengthWords(finding.shown)} as the total of program ${labelOf(finding.program, speech)}; what was noted adds up to ${lengthWords(finding.expected)}. Check its runs again.`;
+      return say`The display shows a total of ${lengthWords(finding.shown)} for program ${labelOf(finding.program, speech)}. Your readings add up to ${lengthWords(finding.expected)}. Check its run times again.`;
     case 'read-at-percent':
-      return say`The run times of program ${labelOf(finding.program, speech)} were read at ${finding.percent} %. If the display shows adjusted minutes, correcting them corrects them twice.`;
+      return say`Program ${labelOf(finding.program, speech)} run times were read at ${finding.percent} %. If the display shows adjusted minutes, do not adjust them again.`;
     case 'manual-left-on':
-      return say`A manual run is still on: end it.`;
+      return say`A manual run is still on. End it.`;
     case 'hidden-not-looked':
-      return say`Nobody has looked for hidden programs and starts.`;
+      return say`Hidden programs and start times were not checked.`;
     case 'decoder-twice':
-      return say`Stations ${listed(finding.stations)} have the same decoder, ${finding.decoder}: both open at once. Look which one is right.`;
+      return say`Stations ${listed(finding.stations)} have the same decoder, ${finding.decoder}, so they open together. Check which one is right.`;
     case 'no-decoder':
       return finding.stations.length === 1
-        ? say`Station ${listed(finding.stations)} has no decoder noted.`
-        : say`${finding.stations.length} stations have no decoder noted: ${rangesWords(finding.stations)}.`;
+        ? say`Station ${listed(finding.stations)} has no decoder recorded.`
+        : say`${finding.stations.length} stations have no decoder recorded: ${rangesWords(finding.stations)}.`;
     case 'saved-inside-older':
-      return say`The settings saved inside the timer are not the ones you leave: save them again, or a restore brings back old settings.`;
+      return say`The settings saved in the timer are not the final ones. Save them again, or a restore brings back old settings.`;
   }
 }

@@ -203,13 +203,13 @@ function forRules(sources: ReplanSources): Replanned {
     return proposed(
       plan,
       { type: 'set-settings', settings: { mode: 'off' } },
-      () => say`No watering by timer is allowed, so the timer is switched off.`,
+      () => say`Watering by timer is not allowed, so the timer is switched off.`,
       from,
     );
   // What stands in the way takes long to find, and its own page says it.
   return {
     outcome: 'none',
-    why: say`No plan was found that keeps the rules. Its page “Plan” says what stands in the way.`,
+    why: say`No plan was found that keeps the rules. Its Planner step shows what is in the way.`,
   };
 }
 
@@ -224,12 +224,12 @@ function keptWords(before: Plan, after: Plan): string {
     return given >= ENOUGH * seconds ? [] : [{ station, seconds, given }];
   });
   if (short.length === 0)
-    return say`The rules are kept, and each station gets the water that it gets now.`;
+    return say`The rules are kept, and each station gets the same water as now.`;
   const each = short.map(
     ({ station, seconds, given }) =>
-      say`station ${station}, ${lengthWords(wholeMinutes(given))} a week in place of ${lengthWords(wholeMinutes(seconds))}`,
+      say`station ${station}, ${lengthWords(wholeMinutes(given))} a week instead of ${lengthWords(wholeMinutes(seconds))}`,
   );
-  return say`The rules are kept. There is less water than now for ${listed(each)}.`;
+  return say`The rules are kept. These stations get less water than now: ${listed(each)}.`;
 }
 
 const wholeMinutes = (seconds: number) => Math.round(seconds / 60) * 60;
@@ -287,7 +287,7 @@ function forMonth(sources: ReplanSources, month: number): Replanned {
   if (!proven?.ok || proven.value.verdict !== 'clear')
     return {
       outcome: 'none',
-      why: say`At ${now} % its programs would overlap or not be complete. Replan it first.`,
+      why: say`At ${now} % its programs would overlap or be incomplete. Replan it first.`,
     };
   return proposed(plan, change, () => say`${monthName(month)} needs ${now} %.`, today);
 }

@@ -8,13 +8,13 @@ import type { Repaired } from './repair.ts';
 const BY_PHONE = 8;
 
 function summary({ plan, changes }: Repaired): string {
-  if (!plan) return say`No repair was found. Work out a new plan.`;
-  if (changes.length === 0) return say`Nothing has to change.`;
+  if (!plan) return say`No repair found. Make a new plan.`;
+  if (changes.length === 0) return say`No changes needed.`;
   return changes.length <= BY_PHONE
     ? plural(
         changes.length,
-        '# setting changes. It can be done by phone.',
-        '# settings change. It can be done by phone.',
+        '# setting changes. This can be done by phone.',
+        '# settings change. This can be done by phone.',
       )
     : plural(changes.length, '# setting changes.', '# settings change. Plan a visit.');
 }

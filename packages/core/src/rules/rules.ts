@@ -81,8 +81,8 @@ const shape = object<Rules>({
   editions: required(
     list(
       object<RulesEdition>({
-        from: required(readDate, 'the date from which it holds'),
-        clauses: required(list(clause, { most: MOST_CLAUSES }), 'a list of clauses'),
+        from: required(readDate, 'the date it takes effect'),
+        clauses: required(list(clause, { most: MOST_CLAUSES }), 'a list of rules'),
         newPlantingUntil: optional(readDate),
         source: optional(readNote),
         note: optional(readNote),

@@ -52,7 +52,7 @@ export function allowedWords(rules: BriefRules, speech: Speech): string {
       say`on at most ${mostDaysPerWeek} ${mostDaysPerWeek === 1 ? say`day` : say`days`} a week`,
     dripExempt === true && say`drip is exempt`,
   ].filter((one) => typeof one === 'string');
-  return parts.length === 0 ? say`any day, any hour` : parts.join('; ');
+  return parts.length === 0 ? say`any day, any time` : parts.join('; ');
 }
 
 function rulingWords(ruling: Ruling, speech: Speech): string {
@@ -63,8 +63,8 @@ function rulingWords(ruling: Ruling, speech: Speech): string {
       return say`no rule applies to this house`;
     case 'unknown':
       return ruling.needs === 'supply'
-        ? say`the rules depend on where the water comes from: enter the supply`
-        : say`the rules depend on the street number: enter it`;
+        ? say`the rules depend on the water source; enter the supply`
+        : say`the rules depend on the street number; enter it`;
     case 'forbidden':
       return say`no watering by timer`;
     case 'allowed': {
@@ -92,7 +92,7 @@ export function banWords({ from, to, isWhole }: Omit<MonthBan, 'month'>, speech:
 export function banSpanSentence(span: Omit<MonthBan, 'month'>, speech: Speech): string {
   if (!span.isWhole) return `${capitalized(banWords(span, speech))}.`;
   const [from, to] = [dayOfMonthWords(span.from, speech), dayOfMonthWords(span.to, speech)];
-  return say`Off from ${from} to ${to}, banned: switch the timer off before it, and on again afterwards.`;
+  return say`Off from ${from} to ${to} (banned). Switch the timer off before this and back on afterwards.`;
 }
 
 /** `1 May` or `May 1`. */

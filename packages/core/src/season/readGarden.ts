@@ -73,7 +73,7 @@ function crossFaults({ stations, weather }: Garden): Fault[] {
       faults.push({
         code: 'missing-field',
         path: ['stations', i, 'intakeRate'],
-        expected: say`the intake rate, since surface storage is given`,
+        expected: say`the intake rate, which is needed with surface storage`,
       });
   });
   const first = parseDate(weather[0]?.date ?? '') ?? 0;

@@ -12,15 +12,15 @@ export function pressWords(press: Press, speech: TimerSpeech): string {
     case 'manual': {
       const length = press.seconds === undefined ? '' : say` for ${lengthWords(press.seconds)}`;
       if (press.program !== undefined)
-        return say`program ${labelOf(press.program, speech)} is started by hand`;
+        return say`program ${labelOf(press.program, speech)} is started manually`;
       return press.station === undefined
-        ? say`every station is started by hand${length} each`
-        : say`${stationOrSomething(press.station, speech.plan)} is started by hand${length}`;
+        ? say`every station is started manually${length} each`
+        : say`${stationOrSomething(press.station, speech.plan)} is started manually${length}`;
     }
     case 'stop':
-      return say`somebody stops what is running`;
+      return say`someone stops the watering`;
     case 'mode':
-      return press.to === 'off' ? say`watering is switched off` : say`watering is switched on`;
+      return press.to === 'off' ? say`the timer is switched off` : say`the timer is switched on`;
     case 'rainDelay':
       return press.hours === 0
         ? say`the rain delay is ended`
@@ -29,7 +29,7 @@ export function pressWords(press: Press, speech: TimerSpeech): string {
       return say`the seasonal percent is set to ${press.to} %`;
     case 'sensor':
       return press.to === 'active'
-        ? say`the rain sensor is switched on`
+        ? say`the rain sensor is activated`
         : say`the rain sensor is bypassed`;
     case 'clock':
       return say`the clock is set to ${momentWords(assertDefined(parseSecond(press.to), 'parseSecond(press.to)'), speech)}`;

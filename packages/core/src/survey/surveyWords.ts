@@ -62,15 +62,15 @@ export const DEFECT_WORDS: Record<Defect, string> = wordsOf({
   'valve-slow-to-close': 'valve slow to close',
   'open-circuit': 'open circuit',
   'short-circuit': 'short circuit',
-  'common-broken': 'common wire broken',
-  solenoid: 'solenoid (ohms or amps in the note)',
+  'common-broken': 'broken common wire',
+  solenoid: 'bad solenoid (ohms or amps in the note)',
   decoder: 'decoder does not answer',
 });
 
 export const URGENCY_WORDS: Record<Urgency, string> = wordsOf({
   'can-wait': 'can wait',
   soon: 'soon',
-  'at-once': 'at once',
+  'at-once': 'stations at once',
 });
 
 export const SCHOOL_WORDS: Record<School, string> = wordsOf({
@@ -88,12 +88,12 @@ export const SEASON_WORDS: Record<SeasonWay, string> = wordsOf({
 export const RAIN_WORDS: Record<RainWay, string> = wordsOf({
   sensor: 'a sensor',
   delay: 'the rain delay',
-  'switch-off': 'switching it off',
+  'switch-off': 'switching the timer off',
 });
 
 export const POWER_WORDS: Record<NonNullable<FittedTimer['power']>, string> = wordsOf({
-  mains: 'mains, with the transformer in the box',
-  adapter: 'a plug-in adapter',
+  mains: 'mains, transformer inside',
+  adapter: 'plug-in adapter',
   battery: 'battery only',
 });
 

@@ -83,13 +83,13 @@ function difference(
   for (let i = 0; i < Math.max(is.length, should.length); i++) {
     const [one, other] = [is[i], should[i]];
     if (one && (!other || one.on < other.on - AS_GOOD_AS))
-      return say`${words.moment(one.on)}: ${words.station(one.station)} runs, and should not.`;
+      return say`${words.moment(one.on)}: ${words.station(one.station)} runs but should not.`;
     if (!other) continue;
     if (!one || one.station !== other.station || one.on > other.on + AS_GOOD_AS)
-      return say`${words.moment(other.on)}: ${words.station(other.station)} should begin, and does not.`;
+      return say`${words.moment(other.on)}: ${words.station(other.station)} should start but does not.`;
     const [length, wanted] = [one.off - one.on, other.off - other.on];
     if (Math.abs(length - wanted) >= 60)
-      return say`${words.moment(one.on)}: ${words.station(one.station)} runs ${lengthWords(length)} in place of ${lengthWords(wanted)}.`;
+      return say`${words.moment(one.on)}: ${words.station(one.station)} runs ${lengthWords(length)} instead of ${lengthWords(wanted)}.`;
   }
   return null;
 }
@@ -132,19 +132,19 @@ function lacksOf(
         ? null
         : overlaps.length > 0
           ? say`Two cycles still overlap.`
-          : say`Some program is not set whole, or nothing waters.`;
+          : say`A program is not complete, or nothing waters.`;
     }
     case 'clock': {
       const off = bench.clock === null ? null : Math.abs(bench.clock - now);
-      if (off === null) return say`The box has no power.`;
-      return off <= need.within ? null : say`The clock is out by ${lengthWords(off)}.`;
+      if (off === null) return say`The timer has no power.`;
+      return off <= need.within ? null : say`The clock is off by ${lengthWords(off)}.`;
     }
     case 'dry': {
       const wet = comingRuns(bench, need.days * SECONDS_PER_DAY).find(
         ({ on, off }) => isMeant(need, on) || isMeant(need, off - 1),
       );
       return wet
-        ? say`${words.moment(wet.on)}: ${words.station(wet.station)} runs, and must not.`
+        ? say`${words.moment(wet.on)}: ${words.station(wet.station)} runs but must not.`
         : null;
     }
     case 'weekly': {
@@ -156,10 +156,10 @@ function lacksOf(
         need.least === need.most
           ? lengthWords(need.least)
           : say`${lengthWords(need.least)} to ${lengthWords(need.most)}`;
-      return say`${words.station(need.station)} gets ${seconds === 0 ? say`no water` : lengthWords(seconds)} in a week; it should get ${wanted}.`;
+      return say`${words.station(need.station)} gets ${seconds === 0 ? say`no water` : lengthWords(seconds)} a week. It should get ${wanted}.`;
     }
     case 'answer':
-      return answer === need.fault ? null : say`That is not what was wrong.`;
+      return answer === need.fault ? null : say`That was not the fault.`;
   }
 }
 

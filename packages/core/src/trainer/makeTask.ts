@@ -66,9 +66,9 @@ export function taskOfPlan(
       { need: 'clock', within: CLOCK_WITHIN },
     ],
     hints: [
-      say`One page after the other, as on the card.`,
-      say`The lines that are not ticked on the card are not in the box yet.`,
-      say`Look at the clock, and at the days of each program.`,
+      say`Work page by page, as on the card.`,
+      say`Lines not ticked on the card are not in the timer yet.`,
+      say`Check the clock and the watering days of each program.`,
     ],
     solution: { keys: [] },
   };

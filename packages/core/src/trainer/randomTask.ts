@@ -85,7 +85,7 @@ export const MOST_LEVEL = LEVELS.length;
 
 const namesOfBeds = () => [
   ...[say`Front lawn`, say`Back lawn`, say`Side strip`, say`Roses`, say`Hedge`, say`Shrubs`],
-  ...[say`Vegetables`, say`Pots`, say`Bank`, say`Verge`, say`Herbs`, say`Fruit`],
+  ...[say`Vegetables`, say`Pots`, say`Slope`, say`Verge`, say`Herbs`, say`Fruit`],
 ];
 const AT = '2027-06-02T10:00:00';
 const TOMORROW = 3;
@@ -95,12 +95,11 @@ const QUARTER = 900;
 
 const FAULT_SAYS: Readonly<Partial<Record<TaskFault, string>>> = wordsOf({
   'clock-half-a-day':
-    'It waters in the afternoon, and I set it for the night. The card is what was agreed.',
-  'dead-station': 'One bed stays dry, all others are watered. The settings are as on the card.',
-  'start-left-over':
-    'It waters once too often, in the middle of the day. It should be as on the card.',
-  'half-set': 'Part of the garden gets no water at all any more. It should be as on the card.',
-  'rain-delay-forgotten': 'Nothing has run for days, though all is set as on the card.',
+    'It waters in the afternoon, but I set it for the night. The card is what we agreed.',
+  'dead-station': 'One bed stays dry. All the others get water. The settings match the card.',
+  'start-left-over': 'It waters an extra time in the middle of the day. It should match the card.',
+  'half-set': 'Part of the garden no longer gets any water. It should match the card.',
+  'rain-delay-forgotten': 'Nothing has run for days, but the settings match the card.',
   'percent-while-keying': 'Everything runs half as long as the card says.',
 });
 
@@ -208,8 +207,8 @@ export function randomTask(seed: number, level: number): Task {
   const { hidden, rainDelay } = kind;
   const task: Task = {
     ...{ format: TASK_FORMAT, version: TASK_VERSION, level },
-    title: fault ? say`Something is wrong at this box` : say`Key in the card`,
-    says: (fault && FAULT_SAYS[fault]) ?? say`A new box, and a card from the office.`,
+    title: fault ? say`Something is wrong with this timer` : say`Key in the card`,
+    says: (fault && FAULT_SAYS[fault]) ?? say`A new timer and a card from the office.`,
     scene: {
       plan: target,
       at: AT,
@@ -227,10 +226,10 @@ export function randomTask(seed: number, level: number): Task {
     ],
     hints: [
       fault
-        ? say`Compare the box with the card, page by page.`
-        : say`One page after the other, as on the card.`,
-      say`The lines that are not ticked on the card are not in the box yet.`,
-      say`Look at the clock, the days of each program, and what the display of the time says.`,
+        ? say`Compare the timer with the card, page by page.`
+        : say`Work page by page, as on the card.`,
+      say`Lines not ticked on the card are not in the timer yet.`,
+      say`Check the clock, the watering days of each program and what the clock page says.`,
     ],
     solution: { keys: [], ...(fault ? { answer: fault } : {}) },
   };

@@ -184,7 +184,7 @@ const shape = object<Task>({
   card: optional(boxSettings),
   withoutKeys: optional(list(oneOf(BENCH_KEYS), { unique: true })),
   hasWorld: optional(boolean),
-  needs: required(list(readNeed, { least: 1, most: 20 }), 'what must hold'),
+  needs: required(list(readNeed, { least: 1, most: 20 }), 'the goal'),
   hints: required(list(readLine, { least: 3, most: 3 }), 'three hints'),
   solution: required(
     object<Task['solution']>({

@@ -91,7 +91,7 @@ export const readSighting: Reader<Sighting> = (value, path, faults) => {
       faults.push({
         code: 'malformed',
         path: [...path, key],
-        expected: say`only with "saw" dry and a "to"`,
+        expected: say`only when "saw" is "dry" and "to" is given`,
         actual: 'true',
       });
   return sighting;
@@ -280,7 +280,7 @@ const closedShape = object<ClosedVisit>({
   ...visitFields,
   closed: required(readMoment, 'when it was closed'),
   asLeft: required(object<Frozen>(frozenFields), 'the state as left'),
-  next: required(readNextVisits, 'a list of visits to come'),
+  next: required(readNextVisits, 'a list of planned visits'),
   followUp: optional(readFollowUp),
   undone: optional(readUndone),
   faults: required(

@@ -47,31 +47,31 @@ export function sightingSentence(sighting: Sighting, speech: TimerSpeech): strin
 }
 
 export const HIDDEN_WORDS: Record<HiddenAnswer, string> = wordsOf({
-  'none-found': 'Looked for: none hidden',
-  'some-found': 'Some were hidden, and are noted',
-  'cannot-hide': 'This panel hides nothing',
-  'not-looked': 'Not looked for',
+  'none-found': 'No hidden programs',
+  'some-found': 'Hidden programs found and recorded',
+  'cannot-hide': 'This timer cannot hide programs',
+  'not-looked': 'Not checked',
 });
 
 export const SIGN_WORDS: Record<Sign, string> = wordsOf({
   'blinking-program': 'A program letter blinks',
-  'steady-light': 'A light is steady',
-  'station-error': 'An error with a station’s number',
-  'pump-error': 'An error of the pump circuit',
-  'says-off': 'It says off',
+  'steady-light': 'A light stays on',
+  'station-error': 'An error with a station number',
+  'pump-error': 'A pump circuit error',
+  'says-off': 'It shows off',
   'water-sign': 'It shows watering, but nothing runs',
-  'blank-screen': 'The screen is blank',
+  'blank-screen': 'The display is blank',
   'flashing-clock': 'The clock flashes or is garbled',
-  'buttons-dead': 'The buttons do not react',
-  'sensor-off': 'It says the sensor is off',
+  'buttons-dead': 'The buttons do not respond',
+  'sensor-off': 'It shows that the sensor is off',
 });
 
 export const RUNG_WORDS: Record<DiagnosticStep, string> = wordsOf({
   power: 'Power at the terminals',
-  settings: 'Settings: it has a run and is switched on',
-  module: 'Module swapped with a good one',
+  settings: 'Settings: has a run time and is enabled',
+  module: 'Module swapped for a good one',
   wire: 'Wire test at the terminal',
-  valve: 'Valve opened by hand',
+  valve: 'Valve opened manually',
 });
 
 export const TEST_WORDS: Record<TestResult, string> = wordsOf({
@@ -82,27 +82,27 @@ export const TEST_WORDS: Record<TestResult, string> = wordsOf({
 });
 
 export const WIRING_WORDS: Record<Wiring, string> = wordsOf({
-  good: 'Wiring good',
+  good: 'Good wiring',
   open: 'Open circuit',
   short: 'Short circuit',
 });
 
 export const SWITCHED_WORDS: Record<Switched, string> = wordsOf({
-  bypass: 'Sensor on bypass',
-  off: 'Watering switched off',
+  bypass: 'Sensor bypassed',
+  off: 'Timer switched off',
   delay: 'A rain delay',
   manual: 'A manual run',
-  disabled: 'A station switched off',
+  disabled: 'A station disabled',
 });
 
 export const NEXT_WORDS: Record<NextReason, string> = wordsOf({
   percent: 'Change the percent',
-  'clock-change': 'The clocks change',
+  'clock-change': 'Clocks change',
   battery: 'New battery',
   'inlet-screen': 'Clean the inlet screen',
-  'new-seed': 'New seed or turf is grown in',
+  'new-seed': 'New seed or turf is established',
   'season-start': 'Switch on for the season',
   'season-end': 'Switch off for the season',
-  'rules-change': 'The watering rules change',
-  other: 'Come back',
+  'rules-change': 'Watering rules change',
+  other: 'Return visit',
 });

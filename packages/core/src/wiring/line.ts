@@ -231,15 +231,15 @@ export function assignInOrder(
 export const DECODER_STATE_WORDS: Readonly<Record<DecoderState, string>> = wordsOf({
   good: 'Good',
   'no-answer': 'No answer',
-  'coil-open': 'Coil broken',
-  'coil-short': 'Coil shorts',
+  'coil-open': 'Open coil',
+  'coil-short': 'Shorted coil',
 });
 
 /** What to do about it; null: nothing. */
 export const DECODER_NEXT: Readonly<Record<DecoderState, string | null>> = wordsOf({
   good: null,
-  'no-answer': 'Next: look at its splices; then try another decoder on the same ends.',
+  'no-answer': 'Next: check its splices, then try another decoder on the same wires.',
   'coil-open':
-    'Next: measure the coil by itself. If it is open, it is the coil; if not, the splice.',
-  'coil-short': 'Next: take the coil off. If the current is gone, change the coil.',
+    'Next: measure the coil by itself. An open coil is bad; if it is good, check the splice.',
+  'coil-short': 'Next: disconnect the coil. If the current is gone, replace the coil.',
 });

@@ -9,32 +9,32 @@ export function wireMeaning({ state, isCommon, by }: WireJudgement): string {
       return say`Wire and coil are good.`;
     case 'open':
       if (isCommon)
-        return say`Nearly all are open: the common wire is broken, or off its terminal.`;
+        return say`Nearly all read open. The common wire is broken or off its terminal.`;
       return by === 'resistance'
-        ? say`Open behind the terminal: the wire is broken, a splice is bad, or the coil is burnt out.`
-        : say`No current: the output, the wire or the coil.`;
+        ? say`Open circuit: broken wire, bad splice or burnt-out coil.`
+        : say`No current: bad output, wire or coil.`;
     case 'short':
       return by === 'resistance'
-        ? say`Short behind the terminal: the coil has burnt through, or two wires touch.`
-        : say`Too much current: the coil has burnt through, or two wires touch.`;
+        ? say`Short circuit: burnt coil or two wires touching.`
+        : say`Too much current: burnt coil or two wires touching.`;
     case 'low':
-      return say`Less current than its neighbours: a bad splice, or a long thin wire.`;
+      return say`Less current than its neighbours: bad splice or a long, thin wire.`;
     case 'high':
-      return say`More current than its neighbours: two valves on one station, or a coil that is about to go.`;
+      return say`More current than its neighbours: two valves on one station, or a failing coil.`;
   }
 }
 
 /** What to do next, with its caution; null: nothing. */
 export function wireNext({ state, isCommon, by, next }: WireJudgement): string | null {
   if (next === null) return null;
-  if (isCommon) return say`Next: look at the common at the terminal, then at the first valve box.`;
+  if (isCommon) return say`Next: check the common at the terminal, then at the first valve box.`;
   if (next === 'valve' && state === 'good')
-    return say`Next: open the valve by hand. If it waters, the valve’s inside; if not, the water is shut off.`;
+    return say`Next: open the valve manually. If it waters, the fault is inside the valve. If not, the water is shut off.`;
   if (next === 'valve' && state === 'high')
-    return say`Next: at the valve: count the coils on this wire, and measure each by itself.`;
+    return say`Next: at the valve, count the coils on this wire and measure each by itself.`;
   if (next === 'valve')
-    return say`Next: measure the coil at the valve by itself. 20 to 60 Ω is good: then it is the wire.`;
+    return say`Next: measure the coil by itself at the valve. If it reads 20 to 60 Ω, the wire is bad.`;
   return state === 'low'
-    ? say`Next: measure its resistance at the terminal, and look at the splices.`
-    : say`Next: take its wire off the terminal and measure the resistance to the common${by === 'current' ? say`; if it is 20 to 60 Ω, it is the output` : ''}.`;
+    ? say`Next: measure its resistance at the terminal and check the splices.`
+    : say`Next: take its wire off the terminal and measure the resistance to the common${by === 'current' ? say`; if it reads 20 to 60 Ω, the output is bad` : ''}.`;
 }

@@ -14,7 +14,7 @@ export function faultSentence(fault: Fault): string {
     case 'missing-field':
       return say`this field is missing; expected ${sayText(fault.expected)}`;
     case 'unknown-field':
-      return say`there is no field of this name; allowed: ${fault.allowed.join(', ')}`;
+      return say`there is no field with this name; allowed: ${fault.allowed.join(', ')}`;
     case 'out-of-range': {
       const most = fault.most === null ? say`or more` : say`to ${fault.most}`;
       return fault.above
@@ -34,9 +34,9 @@ export function faultSentence(fault: Fault): string {
     case 'unknown-station':
       return say`station ${fault.station} is not in the list of stations; add it to the list, or remove it here`;
     case 'linked-to-linked':
-      return say`station ${fault.station} cannot be linked to: link to another station that is not linked itself`;
+      return say`station ${fault.station} cannot be linked to; choose a station that is not linked itself`;
     case 'run-of-linked':
-      return say`station ${fault.station} has the runs of station ${fault.linkedTo}, which it is linked to; delete its own run`;
+      return say`station ${fault.station} is linked to station ${fault.linkedTo} and uses its run times; delete its own run time`;
     case 'unknown-program':
       return say`there is no program ${fault.program}`;
     case 'beyond-timer':
@@ -48,19 +48,19 @@ export function faultSentence(fault: Fault): string {
     case 'no-free-second':
       return say`these windows cover the whole week; leave at least one second free`;
     case 'too-much-work':
-      return say`this would take too long to work out: there are too many pieces of watering; make the pieces longer, use fewer starts, or ask for fewer days`;
+      return say`this would take too long to calculate: there are too many short cycles; make the cycles longer, use fewer start times, or ask for fewer days`;
     case 'too-many-events':
-      return say`this calendar would have more than ${fault.most} entries; take the runs as a table instead`;
+      return say`this calendar would have more than ${fault.most} entries; export the runs as a table instead`;
     case 'out-of-order':
       return say`this is before the event above it, at ${fault.before}; list events in the order in which they happen`;
     case 'outside-span':
-      return say`this moment is not simulated; allowed: ${fault.from} to ${fault.to}`;
+      return say`this moment is outside the simulation; allowed: ${fault.from} to ${fault.to}`;
     case 'factory-not-known':
-      return say`this timer falls back to its factory settings without power, and the plan does not hold them; leave powerOff out`;
+      return say`this timer returns to its factory settings without power, and the plan does not contain them; leave powerOff out`;
     case 'already-exists':
       return say`${fault.what} already exists`;
     case 'still-used':
-      return say`station ${fault.station} still has a run in ${listed(fault.programs)}; delete that run first`;
+      return say`station ${fault.station} still has a run time in ${listed(fault.programs)}; delete it first`;
   }
 }
 

@@ -195,6 +195,6 @@ export function clockWords(ahead: number): string {
     ...(days > 0 ? [days === 1 ? say`1 day` : say`${days} days`] : []),
     ...(rest > 0 ? [lengthWords(rest)] : []),
   ];
-  const half = size === SECONDS_PER_DAY / 2 ? say`: morning and afternoon are swapped` : '';
-  return say`the timer’s clock is ${parts.join(' ')} ${ahead > 0 ? say`ahead` : say`behind`}${half}`;
+  const half = size === SECONDS_PER_DAY / 2 ? say`: am and pm are swapped` : '';
+  return say`the timer’s clock is ${parts.join(' ')} ${ahead > 0 ? say`fast` : say`slow`}${half}`;
 }

@@ -53,8 +53,8 @@ export default function CommandDialog({ commands, close }: Props) {
       <AutoComplete
         className="commands"
         style={{ width: '100%' }}
-        aria-label={say`Site, step or act`}
-        placeholder={say`Site, step or act`}
+        aria-label={say`Site, step or action`}
+        placeholder={say`Site, step or action`}
         ref={field}
         open
         defaultActiveFirstOption
@@ -70,7 +70,7 @@ export default function CommandDialog({ commands, close }: Props) {
             </span>
           ),
         }))}
-        notFoundContent={say`Nothing is called so.`}
+        notFoundContent={say`No matches`}
         onSelect={(key: string) => {
           close();
           found.find((command) => command.key === key)?.run();

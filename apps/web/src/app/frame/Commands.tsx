@@ -27,7 +27,12 @@ export function Commands({ commands, keys = {} }: Props) {
           close={close}
           commands={[
             ...commands,
-            { key: 'keys', kind: say`Help`, name: say`Keys`, run: () => setShown('keys') },
+            {
+              key: 'keys',
+              kind: say`Help`,
+              name: say`Keyboard shortcuts`,
+              run: () => setShown('keys'),
+            },
           ]}
         />
       )}

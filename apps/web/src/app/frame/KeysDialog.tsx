@@ -5,14 +5,14 @@ const KEYS: readonly (readonly [where: string, keys: readonly (readonly [string,
   [
     say`Everywhere`,
     [
-      [say`Ctrl K`, say`go to a site, a step or an act`],
-      ['?', say`these keys`],
+      [say`Ctrl K`, say`go to a site, step or action`],
+      ['?', say`show these shortcuts`],
     ],
   ],
   [
     say`In a visit`,
     [
-      ['[  ]', say`the step before, the step after`],
+      ['[  ]', say`previous step, next step`],
       [say`u, Ctrl Z`, say`undo`],
       [say`Ctrl Shift Z`, say`redo`],
     ],
@@ -20,22 +20,22 @@ const KEYS: readonly (readonly [where: string, keys: readonly (readonly [string,
   [
     say`On the board`,
     [
-      [say`arrows, Home, End`, say`go to a cell; with Ctrl to the edge, with Shift choose`],
-      [say`Enter`, say`make it and go down`],
+      [say`arrows, Home, End`, say`move between cells; Ctrl jumps to the edge, Shift selects`],
+      [say`Enter`, say`enter and move down`],
       ['+  −', say`one step more or less`],
-      [say`Delete`, say`empty what is chosen`],
-      [say`Ctrl C, X, V`, say`copy, cut and paste, also from and to a spreadsheet`],
+      [say`Delete`, say`clear the selection`],
+      [say`Ctrl C, X, V`, say`copy, cut and paste, also with a spreadsheet`],
       [say`Ctrl D`, say`fill down`],
       [say`Alt ←, Alt →`, say`move to another program`],
-      ['F2', say`edit within the cell`],
-      [say`Escape`, say`take back what is typed`],
+      ['F2', say`edit in the cell`],
+      [say`Escape`, say`discard what you typed`],
     ],
   ],
   [
     say`On the strip`,
     [
-      ['← →', say`move the start`],
-      [say`Enter`, say`show it to the second`],
+      ['← →', say`move the start time`],
+      [say`Enter`, say`show seconds`],
     ],
   ],
 ];
@@ -43,7 +43,7 @@ const KEYS: readonly (readonly [where: string, keys: readonly (readonly [string,
 /** The keys, in one look. */
 export default function KeysDialog({ close }: { readonly close: () => void }) {
   return (
-    <Modal open title={say`Keys`} footer={null} onCancel={close}>
+    <Modal open title={say`Keyboard shortcuts`} footer={null} onCancel={close}>
       <div className="stack">
         {KEYS.map(([where, keys]) => (
           <Descriptions

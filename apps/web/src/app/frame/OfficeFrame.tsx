@@ -38,7 +38,7 @@ export default function OfficeFrame() {
         })),
         {
           key: 'new',
-          kind: say`Act`,
+          kind: say`Actions`,
           name: say`New site`,
           run: () => void navigate('/sites/new'),
         },
@@ -50,7 +50,7 @@ export default function OfficeFrame() {
     return (
       <div className="phone">
         <header className="bar row in-line near">
-          <Link to="/" className="plain" aria-label={say`Water Clock: today`}>
+          <Link to="/" className="plain" aria-label={say`Water Clock: Today`}>
             <img src="/icon.svg" alt="" width="28" height="28" />
           </Link>
           <span className="grow heavy">{say`Water Clock`}</span>

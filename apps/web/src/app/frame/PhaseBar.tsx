@@ -41,7 +41,7 @@ export const PhaseBar = memo(function PhaseBar({ timerId, shown, states, simple 
   const [isWanted, setIsWanted] = useState(false);
   const here = phaseOf(shown);
   return (
-    <nav className="foot" aria-label={say`The visit, phase by phase`}>
+    <nav className="foot" aria-label={say`Visit phases`}>
       {PHASES.map((phase) => (
         <Button
           key={phase.id}

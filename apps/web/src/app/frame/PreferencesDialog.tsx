@@ -22,7 +22,7 @@ export default function PreferencesDialog({ close }: { readonly close: () => voi
           pick={(value) => like({ language: value })}
         />
         <Switch
-          label={say`Hours`}
+          label={say`Time format`}
           value={clock}
           options={[
             ['12', say`5:30 pm`],
@@ -31,7 +31,7 @@ export default function PreferencesDialog({ close }: { readonly close: () => voi
           pick={(value) => like({ clock: value })}
         />
         <Switch
-          label={say`Dates`}
+          label={say`Date format`}
           value={order}
           options={[
             ['day-month', say`9 June`],
@@ -40,7 +40,7 @@ export default function PreferencesDialog({ close }: { readonly close: () => voi
           pick={(value) => like({ dateOrder: value })}
         />
         <Switch
-          label={say`The week begins on`}
+          label={say`Week starts on`}
           value={weekStart}
           options={[
             ['mon', say`Monday`],
@@ -49,7 +49,7 @@ export default function PreferencesDialog({ close }: { readonly close: () => voi
           pick={(value) => like({ weekStart: value })}
         />
         <Switch
-          label={say`Units, where the house says nothing else`}
+          label={say`Units, unless the site has its own`}
           value={liked.units ?? units}
           options={[
             ['metric', say`Metres, litres`],
@@ -58,10 +58,10 @@ export default function PreferencesDialog({ close }: { readonly close: () => voi
           pick={(value) => like({ units: value })}
         />
         <Switch
-          label={say`Screen`}
+          label={say`Theme`}
           value={theme}
           options={[
-            ['day', say`Bright`],
+            ['day', say`Light`],
             ['night', say`Dark`],
           ]}
           pick={(value) => like({ theme: value })}
@@ -70,13 +70,13 @@ export default function PreferencesDialog({ close }: { readonly close: () => voi
           label={say`Contrast`}
           value={contrast}
           options={[
-            ['usual', say`Usual`],
+            ['usual', say`Normal`],
             ['high', say`High`],
           ]}
           pick={(value) => like({ contrast: value })}
         />
         <SelectField
-          label={say`Size of text`}
+          label={say`Text size`}
           value={textSize}
           options={SIZES.map((size) => [size, `${size} %`] as const)}
           pick={(value) => like({ textSize: value })}
@@ -85,7 +85,7 @@ export default function PreferencesDialog({ close }: { readonly close: () => voi
           <Alert
             type="warning"
             showIcon
-            title={say`Not saved: the server did not take the last change. It holds on this device; choose again to send it once more.`}
+            title={say`Not saved. Your last change applies on this device only. Choose again to retry.`}
           />
         )}
       </div>

@@ -21,7 +21,7 @@ export function Rail({ children }: { readonly children: ReactNode }) {
         className="rail-skip"
         onClick={() => document.querySelector('main')?.focus()}
       >{say`Skip to the content`}</Button>
-      <Link to="/" className="rail-home row plain heavy" aria-label={say`Water Clock: today`}>
+      <Link to="/" className="rail-home row plain heavy" aria-label={say`Water Clock: Today`}>
         <img src="/icon.svg" alt="" width="28" height="28" />
         {words && <span>{say`Water Clock`}</span>}
       </Link>

@@ -19,7 +19,7 @@ export default function SignOutDialog({ close }: { readonly close: () => void })
   return (
     <Modal
       open
-      title={unsent === null ? say`The server did not answer` : say`Some work is not sent yet`}
+      title={unsent === null ? say`The server did not answer` : say`Some work has not been sent`}
       onCancel={close}
       footer={[
         <Button key="out" danger loading={isPending} onClick={() => mutate()}>
@@ -29,12 +29,12 @@ export default function SignOutDialog({ close }: { readonly close: () => void })
       ]}
     >
       {unsent !== null && (
-        <p>{say`Waiting on this device: ${unsent}. To send what waits, open its timer where there is a network. If you sign out now, it is deleted.`}</p>
+        <p>{say`Waiting on this device: ${unsent}. To send it, open its timer while online. If you sign out now, it is deleted.`}</p>
       )}
       {isError && (
         <Alert
           type="error"
-          title={say`Whether you are signed out is not known: the server did not answer. Nothing was deleted on this device.`}
+          title={say`We could not confirm that you are signed out. Nothing was deleted on this device.`}
         />
       )}
     </Modal>

@@ -18,9 +18,9 @@ export default function StepHelp({
       <img
         width="100%"
         src={`/help/${path || 'programs'}.webp`}
-        alt={say`The step “${name}” of a made-up garden`}
+        alt={say`The step “${name}” for a sample garden`}
       />
-      <p className="soft">{say`The question mark key shows all keys.`}</p>
+      <p className="soft">{say`Press ? to see all keyboard shortcuts.`}</p>
     </SideDrawer>
   );
 }

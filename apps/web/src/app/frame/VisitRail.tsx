@@ -44,7 +44,7 @@ export const VisitRail = memo(function VisitRail({ timerId, shown, states, simpl
       </Link>
       <Menu
         className="rail-steps"
-        aria-label={say`The visit, step by step`}
+        aria-label={say`Visit steps`}
         selectedKeys={[`step-${shown}`]}
         items={[
           ...PHASES.map(({ name, steps }) => ({

@@ -19,7 +19,7 @@ interface CompanyIndex {
 const partsOf = (bytes: Uint8Array, filter: (file: UnzipFileInfo) => boolean) =>
   new Promise<Record<string, Uint8Array<ArrayBuffer>>>((resolve, reject) => {
     unzip(bytes, { filter }, (error, files) => {
-      if (error) reject(new Error(say`This is no ZIP file, or it is damaged.`));
+      if (error) reject(new Error(say`This is not a ZIP file, or it is damaged.`));
       // The cast holds: the library makes them of buffers of their own.
       else resolve(files);
     });

@@ -45,11 +45,11 @@ export interface TimerLine {
 export const FILTERS = {
   all: say`All`,
   overlap: say`Overlap`,
-  breach: say`Not allowed`,
-  coming: say`Rules to come`,
-  unset: say`Half set`,
+  breach: say`Breaks rules`,
+  coming: say`Rules about to change`,
+  unset: say`Not complete`,
   due: say`Due this week`,
-  'under-way': say`Under way`,
+  'under-way': say`In progress`,
 } as const;
 export type Filter = keyof typeof FILTERS;
 

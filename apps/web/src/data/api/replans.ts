@@ -7,7 +7,7 @@ import { say } from '@water-clock/core';
 export const SHOWN = {
   all: say`All`,
   phone: say`By phone`,
-  visit: say`By a visit`,
+  visit: say`By visit`,
   open: say`No plan found`,
   done: say`Decided`,
   troubled: say`Could not be accepted`,

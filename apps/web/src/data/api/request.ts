@@ -61,9 +61,9 @@ export async function answered(path: string, init: RequestInit): Promise<Respons
   }
   const { ok, status } = response;
   if (!response.headers.has(MARK))
-    throw new UnreachableError(say`something else answered in place of the server`);
+    throw new UnreachableError(say`the answer did not come from the server`);
   if (ok) return response;
-  if (status >= 500) throw new UnreachableError(say`the server has trouble and is waited for`);
+  if (status >= 500) throw new UnreachableError(say`the server is having trouble; retrying`);
   const body: unknown = await response.json().catch(() => ({}));
   // The cast trusts our own server, whose refusals are objects.
   throw new RefusedError(status, body as Readonly<Record<string, unknown>>);
@@ -157,7 +157,7 @@ async function asked<T>(
   try {
     return (await response.json()) as T;
   } catch {
-    throw new UnreachableError(say`the answer of the server was cut off`);
+    throw new UnreachableError(say`the server’s answer was cut off`);
   }
 }
 
@@ -165,7 +165,7 @@ async function asked<T>(
 export const failureWords = (error: unknown, refused: string): string =>
   error instanceof RefusedError
     ? `${refused}: ${error.faults.map(({ message }) => message).join(' ') || error.message}`
-    : say`It is not known whether this was saved: ${error instanceof Error ? error.message : say`there was no answer`}. Try again; it will be done once.`;
+    : say`We could not confirm the save: ${error instanceof Error ? error.message : say`there was no answer`}. Try again; it is only done once.`;
 
 /** A new id for a write. */
 export const newId = (): string => crypto.randomUUID();

@@ -76,7 +76,7 @@ export default function ConflictDialog({ conflict, clock, order, resolve }: Prop
       open.map((clash): Row => {
         const who = whoChanged(base, theirs.since ?? [], clash.at) ?? theirs;
         return {
-          ...{ at: clash.at, by: who.by ?? say`Somebody`, changedAt: who.at },
+          ...{ at: clash.at, by: who.by ?? say`Someone`, changedAt: who.at },
           ...wordsOf(conflict, clash, clock),
         };
       }),
@@ -92,8 +92,8 @@ export default function ConflictDialog({ conflict, clock, order, resolve }: Prop
       mask={{ closable: false }}
       title={
         rows.length === 1
-          ? say`Two of you changed the same thing. Which one counts?`
-          : say`Two of you changed the same ${rows.length} things. Which ones count?`
+          ? say`Two people changed the same thing. Which one is right?`
+          : say`Two people changed the same ${rows.length} things. Which ones are right?`
       }
       footer={[
         <Button
@@ -102,10 +102,10 @@ export default function ConflictDialog({ conflict, clock, order, resolve }: Prop
           type="primary"
           disabled={!isAnswered}
           onClick={() => resolve(chosen)}
-        >{say`Save it so`}</Button>,
+        >{say`Save these choices`}</Button>,
       ]}
     >
-      <p>{say`What only one of you changed is put together already. Nothing of yours is saved until you have chosen.`}</p>
+      <p>{say`All other changes are already merged. Yours are not saved until you choose.`}</p>
       {rows.map(({ at, what, theirs: other, mine, by, changedAt }) => {
         const when = moment(changedAt);
         const yourWhen = moment(mineAt);
@@ -141,15 +141,15 @@ export default function ConflictDialog({ conflict, clock, order, resolve }: Prop
         <div className="row">
           <Button
             onClick={() => setChosen(new Map(open.map(({ at }) => [at, 'theirs'])))}
-          >{say`Theirs everywhere`}</Button>
+          >{say`Use all of theirs`}</Button>
           <Button
             onClick={() => setChosen(new Map(open.map(({ at }) => [at, 'mine'])))}
-          >{say`Mine everywhere`}</Button>
+          >{say`Use all of mine`}</Button>
         </div>
       )}
       <Alert
         type="info"
-        title={say`The settings are checked anew as you save: two changes that are good apart can overlap together.`}
+        title={say`Settings are checked again when you save, because two good changes can overlap together.`}
       />
     </Modal>
   );

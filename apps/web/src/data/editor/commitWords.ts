@@ -14,5 +14,5 @@ export function refusalWords(why: string, left: number): string {
   const refused = say`Not saved: ${why.replace(/\.$/u, '')}.`;
   return left === 0
     ? refused
-    : `${refused} ${plural(left, '1 later change that built on it was not saved either.', '# later changes that built on it were not saved either.')}`;
+    : `${refused} ${plural(left, '1 later change that depends on it was not saved either.', '# later changes that depend on it were not saved either.')}`;
 }

@@ -15,8 +15,8 @@ export default function NewVersion() {
       banner
       role="status"
       type="info"
-      title={say`A new version of Water Clock is ready. The page is loaded again when you take it.`}
-      action={<Button onClick={() => void take()}>{say`Take it now`}</Button>}
+      title={say`A new version of Water Clock is ready. Updating reloads the page.`}
+      action={<Button onClick={() => void take()}>{say`Update now`}</Button>}
     />
   );
 }

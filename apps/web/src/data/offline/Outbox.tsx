@@ -54,7 +54,7 @@ export default function Outbox() {
         banner
         role="alert"
         type="error"
-        title={say`This device has no room left: what you entered last stands only in this page. Keep the page open until it is saved.`}
+        title={say`This device is full. Your last entries exist only on this page. Keep it open until they are saved.`}
       />
     );
   if (isSignedOut)
@@ -63,7 +63,7 @@ export default function Outbox() {
         banner
         role="status"
         type="warning"
-        title={say`You are signed out. What you entered is kept on this device, and is sent once you sign in again.`}
+        title={say`You are signed out. Your entries are kept on this device and will be sent when you sign in again.`}
         action={
           <Button type="primary" onClick={() => location.reload()}>{say`Sign in again`}</Button>
         }
@@ -78,14 +78,14 @@ export default function Outbox() {
       icon={<QuestionCircleOutlined aria-hidden />}
       title={
         elsewhere.length === 1
-          ? say`You and a colleague changed the same thing at one timer. What you entered waits for your answer.`
-          : say`You and colleagues changed the same things at ${elsewhere.length} timers. What you entered waits for your answers.`
+          ? say`You and a colleague changed the same thing on one timer. Choose which change to keep.`
+          : say`You and colleagues changed the same things on ${elsewhere.length} timers. Choose which changes to keep.`
       }
       action={
         <Button
           type="primary"
           onClick={() => void navigate(`/timers/${first}`)}
-        >{say`Answer it`}</Button>
+        >{say`Review changes`}</Button>
       }
     />
   );

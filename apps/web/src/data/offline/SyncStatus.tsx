@@ -19,7 +19,7 @@ export function SyncStatus() {
       role="status"
       type="info"
       icon={<CloudOutlined aria-hidden />}
-      title={say`No answer from the office. What you see is as it was ${momentWords(at, { on, clock, order })}; what you change waits on this device.`}
+      title={say`Offline. You see data from ${momentWords(at, { on, clock, order })}. Your changes wait on this device.`}
     />
   );
 }

@@ -37,25 +37,22 @@ function PasswordForm() {
       <h2>{say`Password`}</h2>
       <TextField
         {...field('password')}
-        label={say`Present password`}
+        label={say`Current password`}
         autoComplete="current-password"
       />
       <TextField
         {...field('newPassword')}
         label={say`New password`}
         autoComplete="new-password"
-        hint={say`At least 10 characters. Three words are easy to keep.`}
+        hint={say`At least 10 characters. Three words are easy to remember.`}
       />
       {change.isSuccess && (
-        <Alert
-          type="success"
-          title={say`Your password is changed. You are signed out everywhere else.`}
-        />
+        <Alert type="success" title={say`Password changed. You are signed out everywhere else.`} />
       )}
       {change.error && told === undefined && (
         <Alert type="error" title={failureWords(change.error, say`Not changed`)} />
       )}
-      <Button htmlType="submit" loading={change.isPending}>{say`Change the password`}</Button>
+      <Button htmlType="submit" loading={change.isPending}>{say`Change password`}</Button>
     </form>
   );
 }
@@ -66,9 +63,9 @@ function NewFactorForm({ done }: { readonly done: () => void }) {
   const set = useSecondFactor();
   const [code, setCode] = useState('');
   const [password, setPassword] = useState('');
-  if (made.isPending) return <Loading what={say`a secret`} />;
+  if (made.isPending) return <Loading what={say`a secret key`} />;
   if (made.isError)
-    return <Failed what={say`A secret`} error={made.error} retry={() => void made.refetch()} />;
+    return <Failed what={say`Secret key`} error={made.error} retry={() => void made.refetch()} />;
   const { secret, address } = made.data;
   const submit = (event: FormEvent) => {
     event.preventDefault();
@@ -77,13 +74,13 @@ function NewFactorForm({ done }: { readonly done: () => void }) {
   const told = ['code', 'password'].map((path) => faultAt(set.error, path)).find(Boolean);
   return (
     <form className="stack slim" onSubmit={submit} noValidate>
-      <p>{say`Open an authenticator app on your telephone, add an account there, and hold the camera over this square. Then type the code that the app shows.`}</p>
+      <p>{say`Open an authenticator app on your phone, add an account and scan this code. Then type the code the app shows.`}</p>
       <div className="row far">
         <div aria-hidden>
           <QRCode type="svg" value={address} size={180} bordered={false} />
         </div>
         <p>
-          {say`Without a camera, type this secret into the app:`}
+          {say`No camera? Type this secret key into the app:`}
           <br />
           <code>{secret.replaceAll(/(.{4})/g, '$1 ').trim()}</code>
         </p>
@@ -108,11 +105,7 @@ function NewFactorForm({ done }: { readonly done: () => void }) {
         <Alert type="error" title={failureWords(set.error, say`Not switched on`)} />
       )}
       <div className="row near">
-        <Button
-          type="primary"
-          htmlType="submit"
-          loading={set.isPending}
-        >{say`Switch it on`}</Button>
+        <Button type="primary" htmlType="submit" loading={set.isPending}>{say`Switch on`}</Button>
         <Button onClick={done}>{say`Cancel`}</Button>
       </div>
     </form>
@@ -141,7 +134,7 @@ function DropFactorForm({ done }: { readonly done: () => void }) {
         <Alert type="error" title={failureWords(drop.error, say`Not switched off`)} />
       )}
       <div className="row near">
-        <Button danger htmlType="submit" loading={drop.isPending}>{say`Switch it off`}</Button>
+        <Button danger htmlType="submit" loading={drop.isPending}>{say`Switch off`}</Button>
         <Button onClick={done}>{say`Keep it`}</Button>
       </div>
     </form>
@@ -154,18 +147,16 @@ function SecondFactor({ isOn }: { readonly isOn: boolean }) {
   const Form = isOn ? DropFactorForm : NewFactorForm;
   return (
     <section className="stack">
-      <h2>{say`Second factor`}</h2>
+      <h2>{say`Two-step sign-in`}</h2>
       <p>
         {isOn
-          ? say`On: each sign-in asks for a code of your authenticator app as well.`
-          : say`Off: your password alone lets somebody in. With an authenticator app on your telephone, a stolen password is of no use.`}
+          ? say`On. Each sign-in also asks for a code from your authenticator app.`
+          : say`Off. Anyone with your password can sign in. With an authenticator app, a stolen password is useless.`}
       </p>
       {isOpen ? (
         <Form done={done} />
       ) : (
-        <Button onClick={() => setOpen(true)}>
-          {isOn ? say`Switch it off …` : say`Set it up …`}
-        </Button>
+        <Button onClick={() => setOpen(true)}>{isOn ? say`Switch off …` : say`Set up …`}</Button>
       )}
     </section>
   );
@@ -213,7 +204,7 @@ function Sessions() {
           { title: say`Last used`, render: (_, { seen }) => moment(seen) },
           { title: say`Since`, responsive: ['md'], render: (_, { since }) => moment(since) },
           {
-            title: say`From address`,
+            title: say`IP address`,
             responsive: ['md'],
             render: (_, { address }) => address ?? '',
           },

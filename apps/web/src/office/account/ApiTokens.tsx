@@ -47,15 +47,15 @@ export function ApiTokens() {
   const error = withdraw.error ?? (fault === undefined ? make.error : null);
   return (
     <section className="stack">
-      <h2>{say`Tokens for programs`}</h2>
+      <h2>{say`API tokens`}</h2>
       <p>
-        {say`A program that sends`} <code>Authorization: Bearer</code>{' '}
-        {say`and a token does what you may do, but for your account.`}{' '}
-        <a href="/api/docs">{say`What it can ask`}</a>
+        {say`A program sends`} <code>Authorization: Bearer</code>{' '}
+        {say`and a token, and can then do what you can do, except change your account.`}{' '}
+        <a href="/api/docs">{say`API documentation`}</a>
       </p>
       {made && (
         <div className="notice">
-          <strong>{say`Copy it now; it is shown once:`}</strong>{' '}
+          <strong>{say`Copy it now. It is shown only once:`}</strong>{' '}
           <Typography.Text code copyable>
             {made}
           </Typography.Text>
@@ -74,22 +74,22 @@ export function ApiTokens() {
               </span>
               <Button
                 size="small"
-                aria-label={say`Withdraw ${token.name}`}
+                aria-label={say`Revoke ${token.name}`}
                 onClick={() => withdraw.mutate(token.id)}
-              >{say`Withdraw`}</Button>
+              >{say`Revoke`}</Button>
             </li>
           ))}
         </ul>
       )}
       <form className="stack slim" onSubmit={submit} noValidate>
-        <TextField label={say`What it is for`} value={name} set={setName} fault={fault} />
+        <TextField label={say`Purpose`} value={name} set={setName} fault={fault} />
         <SelectField
-          label={say`Good for`}
+          label={say`Valid for`}
           value={days}
           options={DAYS}
           pick={(value) => setDays(Number(value))}
         />
-        <Button htmlType="submit" loading={make.isPending}>{say`Make a token`}</Button>
+        <Button htmlType="submit" loading={make.isPending}>{say`Create token`}</Button>
       </form>
       {error && <Alert type="error" title={failureWords(error, say`Not done`)} />}
     </section>

@@ -21,7 +21,7 @@ export default function JoinPage() {
   if (link.error instanceof RefusedError)
     return (
       <main className="page stack slim">
-        <h1>{say`This link is not good`}</h1>
+        <h1>{say`This link does not work`}</h1>
         <p>{link.error.message}.</p>
         <Link to="/">{say`Sign in`}</Link>
       </main>
@@ -39,8 +39,8 @@ export default function JoinPage() {
       <h1>{purpose === 'invitation' ? say`Welcome to ${company}` : say`A new password`}</h1>
       <p>
         {purpose === 'invitation'
-          ? say`${name}, you are invited as ${role === null ? say`a colleague` : roleName(role).toLowerCase()}. Choose a password, and you are in.`
-          : say`${name}, choose a new password for ${company}. You are signed out everywhere else.`}
+          ? say`${name}, you are invited as ${role === null ? say`a colleague` : roleName(role).toLowerCase()}. Choose a password to join.`
+          : say`${name}, choose a new password for ${company}. You will be signed out everywhere else.`}
       </p>
       <form className="stack" onSubmit={submit} noValidate>
         <TextField
@@ -60,13 +60,13 @@ export default function JoinPage() {
           value={password}
           set={setPassword}
           fault={fault}
-          hint={say`At least 10 characters. Three words are easy to keep.`}
+          hint={say`At least 10 characters. Three words are easy to remember.`}
         />
         {join.error && fault === undefined && (
           <Alert type="error" title={failureWords(join.error, say`Not done`)} />
         )}
         <Button type="primary" htmlType="submit" size="large" loading={join.isPending}>
-          {purpose === 'invitation' ? say`Join the company` : say`Set the password`}
+          {purpose === 'invitation' ? say`Join company` : say`Set password`}
         </Button>
       </form>
     </main>

@@ -72,41 +72,41 @@ export default function KeptPage() {
       on: Math.floor(civilSecond(new Date(), deviceZone()) / SECONDS_PER_DAY),
       ...{ clock, order },
     });
-  if (!kept.data) return <Loading what={say`what is kept`} />;
+  if (!kept.data) return <Loading what={say`offline data`} />;
   const { timers, photos, others, bytes, unsent } = kept.data;
   const fetchAnew = async () => {
-    setSaid(say`Fetching …`);
+    setSaid(say`Loading …`);
     const missing = await prefetch(timers.map(({ id }) => id));
     setSaid(
       missing === 0
-        ? say`All of it is in step with the office.`
-        : say`${missing === 1 ? say`One answer` : say`${missing} answers`} did not come. What was kept is still here.`,
+        ? say`Everything is synced.`
+        : say`${missing === 1 ? say`One item` : say`${missing} items`} could not be loaded. The earlier copy is still here.`,
     );
     await again();
   };
   return (
     <div className="page stack">
       <h1>{say`On this device`}</h1>
-      <p className="column">{say`What you have opened in the last ${MOST_KEPT_DAYS} days, and the visits of the day, open without a network, and what has a star stays. It belongs to you, and is deleted when you sign out.`}</p>
+      <p className="column">{say`Today’s visits and everything you opened in the last ${MOST_KEPT_DAYS} days are available offline. Starred timers stay. All of it is deleted when you sign out.`}</p>
       <p>
         <strong>{say`${sizeWords(bytes)} of ${sizeWords(MOST_KEPT_BYTES)}`}</strong>
         {say`: ${listed([
           plural(timers.length, '# timer', '# timers'),
           plural(photos, '# small photo', '# small photos'),
-          plural(others, '# other answer', '# other answers'),
-        ])} of the office, such as its library.`}
+          plural(others, '# other item', '# other items'),
+        ])} from the office, such as the library.`}
       </p>
       <p role="status">
         {unsent === null
-          ? say`Nothing waits to be sent.`
-          : say`Waiting to be sent: ${unsent}. It goes by itself as soon as there is a network.`}
+          ? say`Nothing is waiting to be sent.`
+          : say`Waiting to be sent: ${unsent}. It is sent as soon as you are online.`}
       </p>
       <div className="row">
-        <Button type="primary" onClick={() => void fetchAnew()}>{say`Fetch it anew`}</Button>
+        <Button type="primary" onClick={() => void fetchAnew()}>{say`Refresh`}</Button>
         <Button
           danger
           onClick={() => void forget(ownerName()).then(again)}
-        >{say`Delete what is kept`}</Button>
+        >{say`Delete offline data`}</Button>
         {said !== null && <span role="status">{said}</span>}
       </div>
       <Table<KeptTimer>
@@ -114,22 +114,22 @@ export default function KeptPage() {
         rowKey="id"
         pagination={false}
         dataSource={timers}
-        locale={{ emptyText: say`No timer is kept yet.` }}
+        locale={{ emptyText: say`No timers are kept offline yet.` }}
         columns={[
           {
             title: say`Timer`,
             dataIndex: 'name',
             render: (name: string, { id }) => <Link to={`/timers/${id}`}>{name}</Link>,
           },
-          { title: say`In step with the office`, dataIndex: 'at', render: moment },
+          { title: say`Synced`, dataIndex: 'at', render: moment },
           {
-            title: say`Always along`,
+            title: say`Keep offline`,
             dataIndex: 'id',
             render: (id: string, { isStarred, name }) => (
               <Button
                 type="text"
                 aria-pressed={isStarred}
-                aria-label={say`Always take ${name} along`}
+                aria-label={say`Keep ${name} offline`}
                 icon={isStarred ? <StarFilled /> : <StarOutlined />}
                 onClick={() => {
                   star([id], !isStarred);

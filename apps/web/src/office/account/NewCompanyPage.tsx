@@ -49,14 +49,14 @@ export default function NewCompanyPage() {
   return (
     <main className="page stack slim">
       <h1>{say`Create your company`}</h1>
-      <p>{say`You become its owner. You can invite the others right after.`}</p>
+      <p>{say`You become its owner and can invite others right away.`}</p>
       <form className="stack" onSubmit={submit} noValidate>
         {asksCode && (
           <TextField
             {...field('code')}
             label={say`One-time code`}
             autoComplete="off"
-            hint={say`bin/start printed it when it started the server.`}
+            hint={say`The start command printed it.`}
           />
         )}
         <TextField {...field('company')} label={say`Company name`} autoComplete="organization" />
@@ -67,9 +67,11 @@ export default function NewCompanyPage() {
           label={say`Password`}
           type="password"
           autoComplete="new-password"
-          hint={say`At least 10 characters. Three words are easy to keep.`}
+          hint={say`At least 10 characters. Three words are easy to remember.`}
         />
-        {error && !told && <Alert type="error" title={failureWords(error, say`Not founded`)} />}
+        {error && !told && (
+          <Alert type="error" title={failureWords(error, say`Company not created`)} />
+        )}
         <Button
           type="primary"
           htmlType="submit"

@@ -16,15 +16,15 @@ function Forgotten({ email }: { readonly email: string }) {
     return (
       <Alert
         type="info"
-        title={say`If ${variables} has an account, we sent a link to set a new password. It works for two hours. If no mail server is set up, your company’s owner finds the link under Company, Mail.`}
+        title={say`If ${variables} has an account, we sent a link to set a new password. It works for two hours. Without a mail server, your company’s owner finds it under Company, Mail.`}
       />
     );
   return (
     <>
-      <Button loading={isPending} onClick={() => mutate(email)}>{say`I forgot my password`}</Button>
+      <Button loading={isPending} onClick={() => mutate(email)}>{say`Forgot password?`}</Button>
       {error && (
         <p role="alert" className="fault">
-          {faultAt(error, 'email') ?? failureWords(error, say`Not asked for`)}
+          {faultAt(error, 'email') ?? failureWords(error, say`Link not requested`)}
         </p>
       )}
     </>
@@ -93,7 +93,7 @@ export default function SignInPage({ demo }: Pick<SessionView, 'demo'>) {
             autoFocus
             value={code}
             set={setCode}
-            hint={say`Six digits that your authenticator app shows now.`}
+            hint={say`The six digits shown in your authenticator app.`}
           />
         )}
         {error && !asks && !emailFault && !passwordFault && (
@@ -112,12 +112,12 @@ export default function SignInPage({ demo }: Pick<SessionView, 'demo'>) {
       <FoundLink />
       {demo && (
         <div className="sign-in-demo part stack">
-          <p>{say`This is a demonstration with invented gardens. Look around as ${demo.name}; nobody's timer can be harmed.`}</p>
+          <p>{say`This is a demo with invented gardens. Look around as ${demo.name}. No real timers are affected.`}</p>
           <Button
             size="large"
             onClick={() => signIn.mutate({ email: demo.email, password: demo.password })}
           >
-            {say`Come in as ${demo.name}`}
+            {say`Sign in as ${demo.name}`}
           </Button>
         </div>
       )}

@@ -23,7 +23,7 @@ function LeftBehind() {
   }, []);
   return handed > 0 ? (
     <p role="status" className="notice">
-      {say`You were removed from the company. Unsent changes on this device went to the office: ${plural(handed, '# change', '# changes')}.`}
+      {say`You were removed from the company. Your unsent changes were sent to the office: ${plural(handed, '# change', '# changes')}.`}
     </p>
   ) : null;
 }

@@ -3,10 +3,10 @@ import { say } from '@water-clock/core';
 
 /** From who may do most to who may do least. */
 export const ROLES: readonly (readonly [role: Role, name: string, may: string])[] = [
-  ['owner', say`Owner`, say`can do everything, and manages people and the company`],
+  ['owner', say`Owner`, say`can do everything, including managing people and the company`],
   ['office', say`Office`, say`works on all sites, timers and the library`],
   ['technician', say`Technician`, say`works on all sites, timers and the library`],
-  ['apprentice', say`Apprentice`, say`sees everything, and proposes changes of timers`],
+  ['apprentice', say`Apprentice`, say`can view everything and suggest changes`],
 ];
 
 export const roleName = (role: Role): string => ROLES.find(([one]) => one === role)?.[1] ?? role;

@@ -44,10 +44,10 @@ function PrivateAddress() {
   const make = useMakeCalendarLink();
   return (
     <section className="stack near" aria-labelledby="private-address">
-      <h2 id="private-address">{say`In your own calendar`}</h2>
+      <h2 id="private-address">{say`Calendar link`}</h2>
       {make.data ? (
         <>
-          <p>{say`Give this address to your calendar program. It is shown only now.`}</p>
+          <p>{say`Add this link to your calendar app. It is shown only now.`}</p>
           <Typography.Text code copyable>
             {make.data}
           </Typography.Text>
@@ -55,16 +55,16 @@ function PrivateAddress() {
       ) : (
         <p className="soft">
           {link.data?.madeAt
-            ? say`Your visits have a private address. Whoever has it reads them; a new one ends the old one.`
-            : say`A private address lets your calendar program read your visits.`}
+            ? say`Your visits have a private link. Anyone with it can read them. Creating a new one ends the old one.`
+            : say`A private link lets your calendar app show your visits.`}
         </p>
       )}
       <span>
         <Button loading={make.isPending} onClick={() => make.mutate()}>
-          {link.data?.madeAt ? say`Make a new address` : say`Make the address`}
+          {link.data?.madeAt ? say`Create new link` : say`Create link`}
         </Button>
       </span>
-      {make.error && <p className="fault">{failureWords(make.error, say`Not made`)}</p>}
+      {make.error && <p className="fault">{failureWords(make.error, say`Not created`)}</p>}
     </section>
   );
 }
@@ -97,7 +97,7 @@ function Week({
       return (
         <p key={day} className="soft">
           {name}
-          {say`: nothing`}
+          {say`: no visits`}
         </p>
       );
     return (
@@ -148,8 +148,8 @@ function Month({ day, person, go }: MonthProps) {
       headerRender={() => (
         <div className="row near">
           <h2>{shown.format('MMMM YYYY')}</h2>
-          <Button onClick={() => month(-1)}>{say`Month before`}</Button>
-          <Button onClick={() => month(1)}>{say`Month after`}</Button>
+          <Button onClick={() => month(-1)}>{say`Previous month`}</Button>
+          <Button onClick={() => month(1)}>{say`Next month`}</Button>
         </div>
       )}
       onSelect={(date, { source }) =>
@@ -174,7 +174,7 @@ function Month({ day, person, go }: MonthProps) {
 
 /** As many as the server sends. */
 const MOST_OPEN = 200;
-const CUT = say`These are the first ${MOST_OPEN}; there may be more. Choose a person above to see theirs.`;
+const CUT = say`These are the first ${MOST_OPEN}. There may be more. Choose a person above to see theirs.`;
 
 function WithoutDate({
   person,
@@ -185,10 +185,14 @@ function WithoutDate({
 }) {
   const { clock, order } = usePreferences();
   const open = useOpenVisits(person, { clock, order });
-  if (open.isPending) return <Loading what={say`what has no date`} />;
+  if (open.isPending) return <Loading what={say`visits without a date`} />;
   if (open.isError)
     return (
-      <Failed what={say`What has no date`} error={open.error} retry={() => void open.refetch()} />
+      <Failed
+        what={say`Visits without a date`}
+        error={open.error}
+        retry={() => void open.refetch()}
+      />
     );
   const common = { order: null, day: null, today: formatDate(today) };
   return (
@@ -199,8 +203,12 @@ function WithoutDate({
         {open.data.overdue.length >= MOST_OPEN && <p>{CUT}</p>}
       </section>
       <section className="stack near" aria-labelledby="some-day">
-        <h2 id="some-day">{say`Some day`}</h2>
-        <DayList {...common} visits={open.data.someDay} none={say`Nothing waits for a date.`} />
+        <h2 id="some-day">{say`No date yet`}</h2>
+        <DayList
+          {...common}
+          visits={open.data.someDay}
+          none={say`No visits are waiting for a date.`}
+        />
         {open.data.someDay.length >= MOST_OPEN && <p>{CUT}</p>}
       </section>
     </>
@@ -238,11 +246,11 @@ export default function CalendarPage() {
     <div className="page page-wide stack">
       <div className="sites-head row">
         <h1>{say`Calendar`}</h1>
-        <Link to="/replans">{say`The percent of the month`}</Link>
+        <Link to="/replans">{say`Percent for the month`}</Link>
         <Button
           onClick={() => setHasAddress(!hasAddress)}
           aria-expanded={hasAddress}
-        >{say`In your own calendar`}</Button>
+        >{say`Calendar link`}</Button>
         <Button href="/api/calendar.ics">{say`Export (.ics)`}</Button>
       </div>
       {hasAddress && <PrivateAddress />}
@@ -253,10 +261,10 @@ export default function CalendarPage() {
           onChange={(value) => set({ view: value === 'week' ? null : value })}
         />
         <SelectField
-          aria-label={say`Whose visits`}
+          aria-label={say`Visits of`}
           value={person ?? ALL}
           options={[
-            [ALL, say`everybody’s`],
+            [ALL, say`everyone`],
             ...(people.data ?? []).map(
               ({ id, name }) => [id, id === me ? say`${name} (you)` : name] as const,
             ),
@@ -265,9 +273,9 @@ export default function CalendarPage() {
         />
         {view === 'week' && (
           <>
-            <Button onClick={() => go(day - DAYS_OF_A_WEEK)}>{say`Week before`}</Button>
+            <Button onClick={() => go(day - DAYS_OF_A_WEEK)}>{say`Previous week`}</Button>
             <Button onClick={() => go(today)}>{say`This week`}</Button>
-            <Button onClick={() => go(day + DAYS_OF_A_WEEK)}>{say`Week after`}</Button>
+            <Button onClick={() => go(day + DAYS_OF_A_WEEK)}>{say`Next week`}</Button>
           </>
         )}
       </div>

@@ -54,15 +54,15 @@ function Confirm({ visit: { timerId, site }, today }: Pick<ItemProps, 'visit' | 
       <Button
         type="primary"
         loading={confirm.isPending}
-        aria-label={say`It ran at ${site}`}
+        aria-label={say`First watering ran at ${site}`}
         onClick={() => confirm.mutate({ timerId, on: today, by })}
       >{say`It ran`}</Button>
       <Button
-        aria-label={say`It did not run at ${site}`}
+        aria-label={say`First watering did not run at ${site}`}
         onClick={() => void navigate(`/timers/${timerId}/seen`)}
-      >{say`It did not`}</Button>
+      >{say`It did not run`}</Button>
       {confirm.error && (
-        <span className="fault">{failureWords(confirm.error, say`Not noted`)}</span>
+        <span className="fault">{failureWords(confirm.error, say`Not recorded`)}</span>
       )}
     </>
   );
@@ -194,17 +194,13 @@ export function DayList({ visits, order, day, today, none }: Props) {
           >{say`By distance`}</Button>
           {km !== null && (
             <span className="soft">
-              {say`${km === 0 ? say`less than 1` : say`about ${km}`} km as the crow flies: a guess`}
+              {say`about ${km === 0 ? say`less than 1` : say`about ${km}`} km in a straight line`}
             </span>
           )}
         </div>
       )}
       {put.error && (
-        <Alert
-          type="error"
-          role="alert"
-          title={failureWords(put.error, say`The order was not saved`)}
-        />
+        <Alert type="error" role="alert" title={failureWords(put.error, say`Order not saved`)} />
       )}
       {planned && (
         <Suspense>

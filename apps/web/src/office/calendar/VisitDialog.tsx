@@ -32,14 +32,14 @@ export default function VisitDialog({ visit, close }: Props) {
   };
   const error = plan.error ?? takeBack.error;
   return (
-    <Modal open title={say`The visit to ${site}`} footer={null} onCancel={close}>
+    <Modal open title={say`Visit to ${site}`} footer={null} onCancel={close}>
       <form className="stack" onSubmit={submit} noValidate>
-        <DateField label={say`On (empty: some day)`} value={day} commit={setDay} />
+        <DateField label={say`Date (optional)`} value={day} commit={setDay} />
         <SelectField
-          label={say`Who goes`}
+          label={say`Technician`}
           value={personId}
           options={[
-            ['', say`who looks after the garden`],
+            ['', say`usual technician`],
             ...(people.data ?? [])
               .filter(({ takenOutAt }) => takenOutAt === null)
               .map(({ id, name }) => [id, name] as const),
@@ -50,16 +50,20 @@ export default function VisitDialog({ visit, close }: Props) {
           label={say`Note`}
           value={note}
           set={setNote}
-          hint={say`Such as: ring first, dog.`}
+          hint={say`For example: ring first, dog.`}
         />
         {error && <Alert type="error" role="alert" title={failureWords(error, say`Not planned`)} />}
         <div className="row near">
-          <Button type="primary" htmlType="submit" loading={plan.isPending}>{say`Plan it`}</Button>
+          <Button
+            type="primary"
+            htmlType="submit"
+            loading={plan.isPending}
+          >{say`Plan visit`}</Button>
           {stop && (
             <Button
               loading={takeBack.isPending}
               onClick={() => takeBack.mutate({ timerId, version }, { onSuccess: close })}
-            >{say`Do not plan it`}</Button>
+            >{say`Remove from calendar`}</Button>
           )}
         </div>
       </form>

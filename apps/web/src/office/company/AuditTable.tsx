@@ -6,48 +6,44 @@ import { say } from '@water-clock/core';
 
 const WHAT: Record<Audited, string> = {
   'sign-in': say`Signed in`,
-  'sign-in-failed': say`Typed a wrong password or code`,
+  'sign-in-failed': say`Entered a wrong password or code`,
   'sign-out': say`Signed out`,
-  'link-made': say`Made a link to the homeowner’s page`,
-  'link-opened': say`Opened the homeowner’s page by a link`,
-  'link-withdrawn': say`Withdrew a link`,
-  export: say`Saved the house as a file`,
-  deletion: say`Deleted a document of the library`,
-  setting: say`Changed how long changes are kept`,
+  'link-made': say`Created a link to the homeowner’s page`,
+  'link-opened': say`Opened the homeowner’s page from a link`,
+  'link-withdrawn': say`Revoked a link`,
+  export: say`Exported a site`,
+  deletion: say`Deleted a library document`,
+  setting: say`Changed how long history is kept`,
   founded: say`Created the company`,
-  invited: say`Invited somebody`,
-  'invitation-withdrawn': say`Withdrew an invitation`,
+  invited: say`Invited a person`,
+  'invitation-withdrawn': say`Revoked an invitation`,
   joined: say`Joined the company`,
-  'role-changed': say`Changed somebody’s role`,
-  'taken-out': say`Took somebody out`,
-  'password-changed': say`Chose a new password`,
-  'password-forgotten': say`Asked for a link for a new password`,
-  'second-factor-on': say`Switched a second factor on`,
-  'second-factor-off': say`Switched a second factor off`,
+  'role-changed': say`Changed a role`,
+  'taken-out': say`Removed a person`,
+  'password-changed': say`Set a new password`,
+  'password-forgotten': say`Requested a password link`,
+  'second-factor-on': say`Switched two-step sign-in on`,
+  'second-factor-off': say`Switched two-step sign-in off`,
   'sessions-ended': say`Signed out other devices`,
-  'timer-deleted': say`Deleted a timer for good`,
-  'site-deleted': say`Deleted a house for good`,
-  'personal-data-deleted': say`Deleted who lives at a house`,
-  'token-made': say`Made a token for a program`,
-  'token-withdrawn': say`Withdrew a token`,
+  'timer-deleted': say`Deleted a timer permanently`,
+  'site-deleted': say`Deleted a site permanently`,
+  'personal-data-deleted': say`Deleted customer details`,
+  'token-made': say`Created an API token`,
+  'token-withdrawn': say`Revoked an API token`,
 };
 
 /** Who typed a wrong password is not known, only for whom. */
 const whoWords = ({ what, by }: AuditEntry): string =>
-  by === null
-    ? say`Somebody with a link`
-    : what === 'sign-in-failed'
-      ? say`Somebody, as ${by}`
-      : by;
+  by === null ? say`Someone with a link` : what === 'sign-in-failed' ? say`Someone, as ${by}` : by;
 
 /** Who came in, and what went out or was changed for all. */
 export function AuditTable() {
   const moment = useMoment();
   const audit = useAudit();
-  if (audit.isPending) return <Loading what={say`who came in`} />;
+  if (audit.isPending) return <Loading what={say`activity log`} />;
   if (audit.isError)
     return (
-      <Failed what={say`Who came in`} error={audit.error} retry={() => void audit.refetch()} />
+      <Failed what={say`Activity log`} error={audit.error} retry={() => void audit.refetch()} />
     );
   return (
     <section className="stack">
@@ -58,9 +54,9 @@ export function AuditTable() {
         dataSource={audit.data.pages.flat()}
         columns={[
           { title: say`When`, render: (_, { at }) => moment(at) },
-          { title: say`Who`, render: (_, entry) => whoWords(entry) },
+          { title: say`Person`, render: (_, entry) => whoWords(entry) },
           {
-            title: say`What`,
+            title: say`Action`,
             render: (_, { what, about }) => (
               <>
                 {WHAT[what]}
@@ -69,7 +65,7 @@ export function AuditTable() {
             ),
           },
           {
-            title: say`From address`,
+            title: say`IP address`,
             responsive: ['md'],
             render: (_, { address }) => address ?? '',
           },

@@ -23,7 +23,7 @@ export function CompanyArchive() {
   return (
     <section className="stack" aria-labelledby="company-archive">
       <h2 id="company-archive">{say`Company export`}</h2>
-      <p className="soft">{say`The library, all sites with their timers, surveys, logbooks and photos: open documents in one ZIP. People and their passwords are not in it.`}</p>
+      <p className="soft">{say`The library and all sites with their timers, surveys, logbooks and photos, as open documents in one ZIP file. People and passwords are not included.`}</p>
       <div className="row near">
         <Button href="/api/company/archive">{say`Export the company (.zip)`}</Button>
         {isEmpty && (
@@ -35,7 +35,7 @@ export function CompanyArchive() {
         )}
       </div>
       {lines.data && !isEmpty && !bring.isPending && (
-        <p className="soft">{say`You can import a company only while this one has no sites.`}</p>
+        <p className="soft">{say`You can import a company only while yours has no sites.`}</p>
       )}
       {bring.isPending && (
         <Progress percent={Math.floor((100 * share.done) / Math.max(1, share.of))} />

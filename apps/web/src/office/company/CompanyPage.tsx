@@ -12,7 +12,7 @@ import { say } from '@water-clock/core';
 const PARTS = [
   { key: 'people', label: say`People`, children: <PeopleTable /> },
   { key: 'mail', label: say`Mail`, children: <MailList /> },
-  { key: 'record', label: say`Record`, children: <AuditTable /> },
+  { key: 'record', label: say`Activity log`, children: <AuditTable /> },
   {
     key: 'settings',
     label: say`Settings`,

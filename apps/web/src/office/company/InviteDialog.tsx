@@ -34,15 +34,15 @@ export function InviteDialog({ close }: { readonly close: () => void }) {
   };
   const told = faultAt(error, 'name') ?? faultAt(error, 'email');
   return (
-    <Modal open title={say`Invite somebody`} footer={null} onCancel={close}>
+    <Modal open title={say`Invite a person`} footer={null} onCancel={close}>
       {invite.isSuccess ? (
         <div className="stack">
           <p>
-            {say`${name} is invited. A mail with this link is on its way to ${email}, or, where no mail server is set, under “Mail”.`}
+            {say`${name} is invited. We are mailing this link to ${email}. Without a mail server, find it under “Mail”.`}
           </p>
           <MadeLink
             address={`${location.origin}/join#${link.token}`}
-          >{say`It works once, for 48 hours, and is shown only now:`}</MadeLink>
+          >{say`It works once, for 48 hours. It is shown only now:`}</MadeLink>
           <Button type="primary" onClick={close}>{say`Done`}</Button>
         </div>
       ) : (

@@ -9,7 +9,7 @@ import { say } from '@water-clock/core';
 const FOR_EVER = 'ever';
 /** Days, as the keys of a choice. */
 const KEPT: readonly (readonly [string, string])[] = [
-  [FOR_EVER, say`For ever`],
+  [FOR_EVER, say`Forever`],
   ['365', say`1 year`],
   ['730', say`2 years`],
   ['1825', say`5 years`],
@@ -37,9 +37,9 @@ export function KeepChanges() {
     : ([...KEPT, [days, say`${days} days`]] as const);
   return (
     <section className="stack">
-      <h2>{say`Changes of timers`}</h2>
+      <h2>{say`Timer history`}</h2>
       <Switch
-        label={say`Keep who changed what`}
+        label={say`Keep timer history for`}
         value={days}
         options={options}
         pick={(value) => (isShorter(value, days) ? setAsked(value) : save(value))}
@@ -47,7 +47,7 @@ export function KeepChanges() {
       <Modal
         open={asked !== null}
         title={say`Delete older entries?`}
-        okText={say`Delete them at night`}
+        okText={say`Delete tonight`}
         okButtonProps={{ danger: true }}
         cancelText={say`Keep them`}
         onOk={() => {
@@ -56,12 +56,12 @@ export function KeepChanges() {
         }}
         onCancel={() => setAsked(null)}
       >
-        {say`Entries of who changed what that are older than`}{' '}
-        {say`${options.find(([one]) => one === asked)?.[1]} will be deleted tonight. You cannot restore them.`}
+        {say`History older than`}{' '}
+        {say`${options.find(([one]) => one === asked)?.[1]} will be deleted tonight. It cannot be restored.`}
       </Modal>
       <p className="soft">
-        {days !== FOR_EVER && `${say`Older entries are deleted at night.`} `}
-        {say`What is set on a timer, and its logbook, always stay.`}
+        {days !== FOR_EVER && `${say`Older history is deleted each night.`} `}
+        {say`Timer settings and logbooks are always kept.`}
       </p>
       {keep.isError && <Alert type="error" title={failureWords(keep.error, say`Not saved`)} />}
     </section>

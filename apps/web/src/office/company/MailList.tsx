@@ -6,9 +6,9 @@ import { say } from '@water-clock/core';
 
 const STATE: Readonly<Record<Mail['state'], string>> = {
   sent: say`sent`,
-  waiting: say`is being sent`,
-  failed: say`the mail server did not take it`,
-  kept: say`not sent: no mail server is set`,
+  waiting: say`sending`,
+  failed: say`rejected by the mail server`,
+  kept: say`not sent: no mail server`,
 };
 
 /** What the application wrote to people. What was not sent can be read here, and passed on by hand. */
@@ -18,10 +18,10 @@ export function MailList() {
   if (mails.isPending) return <Loading what={say`the mail`} />;
   if (mails.isError)
     return <Failed what={say`The mail`} error={mails.error} retry={() => void mails.refetch()} />;
-  if (mails.data.length === 0) return <Empty description={say`No mail was written yet.`} />;
+  if (mails.data.length === 0) return <Empty description={say`No mail yet.`} />;
   return (
     <section className="stack">
-      <p className="soft">{say`Invitations and links for new passwords. Whoever has a link can use it: pass it on to nobody else. What was sent is not kept.`}</p>
+      <p className="soft">{say`Invitations and password links. Anyone with a link can use it, so give it only to that person. Sent mail is not kept.`}</p>
       <Collapse
         items={mails.data.map(({ id, at, recipient, subject, text, state }) => ({
           key: id,

@@ -26,13 +26,13 @@ const ASKED = {
   removal: {
     title: (name: string) => say`Remove ${name} from the company?`,
     text: (name: string) =>
-      say`${name} is signed out everywhere at once and cannot come back without a new invitation. What ${name} did stays under this name.`,
+      say`${name} is signed out everywhere and needs a new invitation to come back. The work done by ${name} keeps this name.`,
     ok: say`Remove`,
   },
   'second-factor/off': {
-    title: (name: string) => say`Switch off ${name}’s second factor?`,
+    title: (name: string) => say`Switch off two-step sign-in for ${name}?`,
     text: (name: string) =>
-      say`Use this if ${name} lost their phone. Until a new second factor is set up, the password alone is enough to sign in as ${name}.`,
+      say`Use this if ${name} lost their phone. Until it is set up again, the password alone is enough to sign in as ${name}.`,
     ok: say`Switch off`,
   },
 } as const;
@@ -52,12 +52,12 @@ function Invitations() {
               {say`${name}, ${email}, as ${roleName(role).toLowerCase()}`}{' '}
               <span className="soft">{say`until ${moment(expiresAt)}`}</span>
             </span>
-            <Button size="small" onClick={() => withdraw.mutate(id)}>{say`Withdraw`}</Button>
+            <Button size="small" onClick={() => withdraw.mutate(id)}>{say`Revoke`}</Button>
           </li>
         ))}
       </ul>
       {withdraw.error && (
-        <Alert type="error" title={failureWords(withdraw.error, say`Not withdrawn`)} />
+        <Alert type="error" title={failureWords(withdraw.error, say`Not revoked`)} />
       )}
     </section>
   );
@@ -86,12 +86,12 @@ export function PeopleTable() {
     );
   };
   const menuOf = (member: Member) => [
-    { key: 'link', label: say`Link for a new password`, onClick: () => giveLink(member) },
+    { key: 'link', label: say`Password link`, onClick: () => giveLink(member) },
     ...(member.secondFactor
       ? [
           {
             key: 'factor',
-            label: say`Switch off the second factor …`,
+            label: say`Switch off two-step sign-in …`,
             onClick: () => setAsked({ member, what: 'second-factor/off' as const }),
           },
         ]
@@ -117,12 +117,12 @@ export function PeopleTable() {
   const error = act.error ?? help.error;
   return (
     <div className="stack far">
-      <Button type="primary" onClick={() => setInviting(true)}>{say`Invite somebody`}</Button>
+      <Button type="primary" onClick={() => setInviting(true)}>{say`Invite a person`}</Button>
       {error && <Alert type="error" title={failureWords(error, say`Not done`)} />}
       {made && (
         <MadeLink
           address={made.address}
-        >{say`For ${made.name} alone; it works once, for two hours, and is shown only now:`}</MadeLink>
+        >{say`Only for ${made.name}. It works once, for two hours. It is shown only now:`}</MadeLink>
       )}
       <Table<Member>
         rowKey="id"
@@ -146,19 +146,19 @@ export function PeopleTable() {
             ? []
             : [{ title: say`Role`, render: (_: unknown, member: Member) => roleOf(member) }]),
           {
-            title: say`Second factor`,
+            title: say`Two-step sign-in`,
             responsive: ['md'],
             render: (_, { secondFactor }) => (secondFactor ? 'on' : 'off'),
           },
           {
-            title: <span className="hidden-but-read">{say`What to do`}</span>,
+            title: <span className="hidden-but-read">{say`Actions`}</span>,
             width: 56,
             render: (_, member) => (
               <Dropdown trigger={['click']} menu={{ items: menuOf(member) }}>
                 <Button
                   type="text"
                   icon={<MoreOutlined />}
-                  aria-label={say`What to do with ${member.name}`}
+                  aria-label={say`Actions for ${member.name}`}
                 />
               </Dropdown>
             ),
@@ -178,7 +178,7 @@ export function PeopleTable() {
           title={question.title(asked.member.name)}
           okText={question.ok}
           okButtonProps={{ danger: true }}
-          cancelText={say`Keep it as it is`}
+          cancelText={say`Keep as is`}
           onOk={() => {
             act.mutate({ member: asked.member, act: asked.what });
             setAsked(null);

@@ -24,10 +24,10 @@ const COLUMNS = [
   ['visits', say`Visits`],
   ['minutes', say`Minutes`],
   ['overlapsFound', say`Overlaps found`],
-  ['overlapsCured', say`Overlaps cured`],
-  ['hoursSaved', say`Hours of watering saved a year`],
+  ['overlapsCured', say`Overlaps fixed`],
+  ['hoursSaved', say`Watering hours saved a year`],
   ['litresSaved', say`Water saved a year`],
-  ['repeatCalls', say`Called again within 30 days`],
+  ['repeatCalls', say`Callbacks within 30 days`],
 ] as const satisfies readonly (readonly [keyof ReportRow, string])[];
 
 interface PartProps<R extends ReportRow> {
@@ -68,7 +68,7 @@ function Part<R extends ReportRow>({ title, first, file, rows, nameOf, linkOf }:
           rowKey={nameOf}
           pagination={{ pageSize: 12, hideOnSinglePage: true, showSizeChanger: false }}
           dataSource={[...rows]}
-          locale={{ emptyText: say`No visit was closed in this time.` }}
+          locale={{ emptyText: say`No visits were closed in this period.` }}
           columns={[
             {
               title: first,
@@ -109,14 +109,14 @@ export function Reports() {
       {waiting > 0 && (
         <Alert
           type="info"
-          title={say`${waiting} visits are still being worked out; they are not in the savings yet.`}
+          title={say`${waiting} visits are still being calculated and are not in the savings yet.`}
         />
       )}
       {months.length > 0 && (
         <Bars
           label={say`Overlaps by month`}
           unit={say`visits`}
-          series={[say`found`, say`cured`]}
+          series={[say`found`, say`fixed`]}
           bars={months.map(({ month, overlapsFound, overlapsCured }) => ({
             name: monthWords(month),
             values: [overlapsFound, overlapsCured],
@@ -127,7 +127,7 @@ export function Reports() {
       )}
       {months.length > 0 && (
         <Bars
-          label={say`Hours of watering saved a year, by the month of the visit`}
+          label={say`Watering hours saved a year, by month of visit`}
           unit={say`hours`}
           series={[say`saved`]}
           bars={months.map(({ month, hoursSaved }) => ({

@@ -56,15 +56,15 @@ export function ClimateEditor({ document, change }: Props) {
       if (missing.length > 0) {
         setFault(
           table.used === 0
-            ? say`Nothing was imported: no line of the file can be used.`
-            : say`Nothing was taken: there is nothing of ${missing.join(', ')}. All twelve months are needed.`,
+            ? say`Nothing was imported. No line of the file can be used.`
+            : say`Nothing was imported: ${missing.join(', ')} is missing. All twelve months are needed.`,
         );
         return;
       }
       change({
         ...document,
         months,
-        source: say`${table.used} ${table.kind} of ${file.name}`,
+        source: say`${table.used} ${table.kind} from ${file.name}`,
       });
     } catch (error) {
       setFault(say`${file.name} cannot be read: ${error instanceof Error ? error.message : ''}`);
@@ -88,7 +88,7 @@ export function ClimateEditor({ document, change }: Props) {
   return (
     <div className="library-form stack column">
       <label className="labelled">
-        {say`Name of the place`}
+        {say`Place name`}
         <Input
           maxLength={200}
           value={document.name}
@@ -98,17 +98,17 @@ export function ClimateEditor({ document, change }: Props) {
       <div className="tiles fill of-150">
         {number('latitude', say`Latitude`)}
         {number('longitude', say`Longitude`)}
-        {number('altitudeMetres', say`Height above the sea, m`)}
+        {number('altitudeMetres', say`Altitude, m`)}
       </div>
       <label className="labelled">
-        {say`Where the numbers come from`}
+        {say`Source of the data`}
         <Input
           maxLength={2000}
           value={document.source}
           onChange={({ target: { value } }) => change({ ...document, source: value })}
         />
       </label>
-      <p>{say`A CSV file of days (column “date”) or of months (column “month”), with highest_c, lowest_c and rain_mm; humidity_percent, wind_m_s, sunshine_h and eto_mm where they are known.`}</p>
+      <p>{say`A CSV file by day (column “date”) or month (column “month”) with highest_c, lowest_c and rain_mm. Optional: humidity_percent, wind_m_s, sunshine_h and eto_mm.`}</p>
       <FileButton
         label={say`Choose a CSV file`}
         accept=".csv,text/csv"
@@ -129,7 +129,7 @@ export function ClimateEditor({ document, change }: Props) {
           {read.faults.length > 12 && <li>{say`… and ${read.faults.length - 12} more.`}</li>}
         </ul>
       )}
-      <Scroll label={say`The months as a table`}>
+      <Scroll label={say`Months as a table`}>
         <table className="year-table data numbers">
           <thead>
             <tr>
@@ -138,7 +138,7 @@ export function ClimateEditor({ document, change }: Props) {
                 <th key={key}>{label}</th>
               ))}
               <th>{say`ETo, mm a day`}</th>
-              <th>{say`found by`}</th>
+              <th>{say`method`}</th>
             </tr>
           </thead>
           <tbody>
@@ -179,7 +179,7 @@ export function ClimateEditor({ document, change }: Props) {
                     decimal
                     most={30}
                     value={Math.round((climate.etoMmPerDay[i] ?? 0) * 100) / 100}
-                    empty={say`worked out`}
+                    empty={say`calculated`}
                     commit={(value) => {
                       const { etoMmPerDay: _before, ...rest } = month;
                       const next = value === null ? rest : { ...rest, etoMmPerDay: value };

@@ -23,7 +23,7 @@ export function HiddenFields({ document, change }: Props) {
   return (
     <div className="tiles fill of-150">
       <NumberField
-        label={say`Programs it shows before the others are opened`}
+        label={say`Programs shown before the others are opened`}
         least={1}
         most={25}
         empty={say`all`}
@@ -34,7 +34,7 @@ export function HiddenFields({ document, change }: Props) {
         className="check"
         checked={laterStarts}
         onChange={({ target }) => set(programsAbove ?? null, target.checked)}
-      >{say`a start shows only once the one before it is set`}</Checkbox>
+      >{say`a start time shows only after the one before it is set`}</Checkbox>
     </div>
   );
 }

@@ -21,10 +21,10 @@ interface Props {
 }
 
 const NOTES = [
-  ['note', say`How it is known on the wall`],
+  ['note', say`How to recognise it`],
   ['hides', say`What its panel can hide`],
-  ['manual', say`How watering by hand behaves`],
-  ['restore', say`What its save-and-restore keeps, and what not`],
+  ['manual', say`How a manual run works`],
+  ['restore', say`What save and restore keeps`],
 ] as const;
 
 /** A kind of timer: what it can do, and what somebody in front of it has to know. */
@@ -80,11 +80,11 @@ export function KindEditor({ document, change, today }: Props) {
           const { twoWire: _before, ...rest } = document;
           change(target.checked ? { ...rest, twoWire: true } : rest);
         }}
-      >{say`its stations hang on two wires, each by its decoder`}</Checkbox>
+      >{say`its stations are on two wires with decoders`}</Checkbox>
       <HiddenFields document={document} change={change} />
       <RainDelayFields document={document} change={change} />
       <fieldset className="aside stack">
-        <legend>{say`What to say on the telephone to bring the saved settings back, a step a line; {A} is what it calls program A`}</legend>
+        <legend>{say`Phone script for restoring saved settings, one step per line; {A} is its name for program A`}</legend>
         <Input.TextArea
           rows={4}
           aria-label={say`Steps of a restore by phone`}
@@ -97,7 +97,7 @@ export function KindEditor({ document, change, today }: Props) {
         />
       </fieldset>
       <fieldset className="aside stack">
-        <legend>{say`How to reach each setting on this panel`}</legend>
+        <legend>{say`How to reach each setting on this timer`}</legend>
         {PANEL_SETTINGS.map((setting) => {
           const found = reach.find((howToReach) => howToReach.setting === setting);
           return (
@@ -123,7 +123,7 @@ export function KindEditor({ document, change, today }: Props) {
         })}
       </fieldset>
       <fieldset className="aside stack">
-        <legend>{say`What its lights and signs mean`}</legend>
+        <legend>{say`Lights and signs`}</legend>
         {[...signs, { sign: '', means: '' }].map((one, i) => {
           const put = (more: Partial<typeof one>) => {
             const next = signs.slice();
@@ -154,7 +154,7 @@ export function KindEditor({ document, change, today }: Props) {
         })}
       </fieldset>
       <fieldset className="aside stack">
-        <legend>{say`Factory settings, also after it has lost its memory`}</legend>
+        <legend>{say`Factory settings`}</legend>
         <div className="tiles fill of-150">
           {PANEL_SETTINGS.map((setting) => (
             <label key={setting} className="labelled">
@@ -179,7 +179,7 @@ export function KindEditor({ document, change, today }: Props) {
           ))}
         </div>
       </fieldset>
-      <h2>{say`What it can do`}</h2>
+      <h2>{say`Capabilities`}</h2>
       <TimerAbilities plan={plan} editor={editor} today={today} />
     </div>
   );

@@ -6,10 +6,10 @@ import { NumberField } from '../../shared/fields/NumberField.tsx';
 import { kindOfAnswers, USUAL_ANSWERS, type Answers } from './kindQuestions.ts';
 
 const DAYS = [
-  ['weekdays', say`days of the week, each by itself`],
-  ['interval', say`every so many days`],
+  ['weekdays', say`days of the week`],
+  ['interval', say`every few days`],
   ['parity', say`odd or even dates`],
-  ['hours', say`every so many hours`],
+  ['hours', say`every few hours`],
 ] as const;
 
 function Question({ asks, children }: { readonly asks: string; readonly children: ReactNode }) {
@@ -58,7 +58,7 @@ export function KindQuestions({ make, leave }: Props) {
       noValidate
       onSubmit={(event) => {
         event.preventDefault();
-        if (answers.name.trim() === '') setFault(say`Give it a name first.`);
+        if (answers.name.trim() === '') setFault(say`Enter a name first.`);
         else make(kindOfAnswers(answers));
       }}
     >
@@ -76,20 +76,16 @@ export function KindQuestions({ make, leave }: Props) {
       </label>
       {fault && <p className="fault">{fault}</p>}
       <ol className="points far">
-        <Question
-          asks={say`How many stations have a terminal, a module’s empty places not counted?`}
-        >
+        <Question asks={say`How many stations have a terminal? Do not count empty module slots.`}>
           {number('stations', say`Stations`, 1, 99)}
         </Question>
-        <Question asks={say`How many program letters or numbers can you page through?`}>
+        <Question asks={say`How many programs can you page through?`}>
           {number('programs', say`Programs`, 1, 26)}
         </Question>
-        <Question
-          asks={say`Within one program, how many starts can you page through before the first one comes again?`}
-        >
-          {number('starts', say`Starts`, 1, 24)}
+        <Question asks={say`How many start times does one program have?`}>
+          {number('starts', say`Start times`, 1, 24)}
         </Question>
-        <Question asks={say`Press plus once at a start: by how much does it move?`}>
+        <Question asks={say`Press plus once on a start time. How far does it move?`}>
           <Choice
             label={say`Minutes`}
             value={String(answers.startStep)}
@@ -102,7 +98,7 @@ export function KindQuestions({ make, leave }: Props) {
           />
         </Question>
         <Question
-          asks={say`Hold plus at a run time: where does it end, and in which steps does it go?`}
+          asks={say`Hold plus on a run time. Where does it stop, and in what steps does it move?`}
         >
           <div className="tiles fill of-150">
             {number('longestRunMinutes', say`Longest run`, 1, 1440, say`minutes`)}
@@ -114,7 +110,7 @@ export function KindQuestions({ make, leave }: Props) {
             />
           </div>
         </Question>
-        <Question asks={say`Which ways of choosing days does it show?`}>
+        <Question asks={say`Which day rules does it have?`}>
           <div className="tiles near">
             {DAYS.map(([one, words]) => (
               <Checkbox
@@ -134,9 +130,9 @@ export function KindQuestions({ make, leave }: Props) {
             ))}
           </div>
           {answers.days.includes('interval') &&
-            number('longestInterval', say`The most days it counts`, 1, 365)}
+            number('longestInterval', say`Longest interval in days`, 1, 365)}
         </Question>
-        <Question asks={say`Is there a percent that changes all run times?`}>
+        <Question asks={say`Does it have a seasonal percent?`}>
           <Choice
             label={say`Percent`}
             value={answers.percent}
@@ -150,12 +146,12 @@ export function KindQuestions({ make, leave }: Props) {
           />
           {answers.percent !== 'none' && (
             <div className="tiles fill of-150">
-              {number('highestPercent', say`How high does it go`, 100, 500, '%')}
-              {number('percentStep', say`In steps of`, 1, 50, '%')}
+              {number('highestPercent', say`Highest percent`, 100, 500, '%')}
+              {number('percentStep', say`Steps of`, 1, 50, '%')}
             </div>
           )}
         </Question>
-        <Question asks={say`Can it split a run and let it soak in?`}>
+        <Question asks={say`Does it have cycle and soak?`}>
           <Choice
             label={say`Cycle and soak`}
             value={answers.soak}
@@ -163,36 +159,36 @@ export function KindQuestions({ make, leave }: Props) {
             commit={(soak) => set({ soak })}
           />
         </Question>
-        <Question asks={say`Can it wait between two stations?`}>
-          {number('longestDelaySeconds', say`Longest delay`, 0, 36_000, say`seconds, 0: no`)}
+        <Question asks={say`Does it have a station delay?`}>
+          {number('longestDelaySeconds', say`Longest delay`, 0, 36_000, say`seconds, 0 for none`)}
         </Question>
-        <Question asks={say`Set two programs to the same start and look: what happens?`}>
+        <Question asks={say`Set two programs to the same start time. What happens?`}>
           <Choice
-            label={say`When a start comes while a cycle is running`}
+            label={say`When a start falls inside a running cycle`}
             value={answers.overlap}
             words={{
               queue: say`the second waits for the first to end`,
               drop: say`the second is lost`,
               cut: say`the first is cut off`,
               together: say`both run at once`,
-              share: say`both run, with no more stations open than its limit`,
+              share: say`both run, within its limit of open stations`,
             }}
             commit={(overlap) => set({ overlap })}
           />
         </Question>
-        <Question asks={say`Can it be told hours in which nothing may water?`}>
+        <Question asks={say`Does it have no-water hours?`}>
           <Choice
-            label={say`Hours without water`}
+            label={say`No-water hours`}
             value={answers.dryHours}
             words={{
               ignore: 'no',
-              cut: say`yes, and what meets them is cut off`,
-              pause: say`yes, and watering goes on after them`,
+              cut: say`yes, and watering inside them is cut off`,
+              pause: say`yes, and watering resumes after them`,
             }}
             commit={(dryHours) => set({ dryHours })}
           />
         </Question>
-        <Question asks={say`How many valves can it open at once?`}>
+        <Question asks={say`How many valves can open at once?`}>
           {number('atOnce', say`At once`, 1, 99)}
         </Question>
         <Question asks={say`What does its clock know?`}>
@@ -205,7 +201,7 @@ export function KindQuestions({ make, leave }: Props) {
         </Question>
       </ol>
       <div>
-        <Button type="primary" size="large" htmlType="submit">{say`Make this kind`}</Button>{' '}
+        <Button type="primary" size="large" htmlType="submit">{say`Create timer kind`}</Button>{' '}
         <Button size="large" onClick={leave}>{say`Cancel`}</Button>
       </div>
     </form>

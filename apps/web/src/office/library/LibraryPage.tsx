@@ -69,7 +69,7 @@ const nameOf = (document: Shelves[PagedShelf]): string =>
 const newRules = (): Rules => ({
   format: RULES_FORMAT,
   version: RULES_VERSION,
-  name: say`New district`,
+  name: say`New rules`,
   editions: [{ from: `${new Date().getFullYear()}-01-01`, clauses: [{}] }],
 });
 
@@ -114,7 +114,7 @@ function Entry({
             <Button
               size="large"
               onClick={() => void navigate(`/replans?rules=${item.id}`)}
-            >{say`Which gardens break them`}</Button>
+            >{say`Sites out of compliance`}</Button>
           )}
           <Button size="large" onClick={done}>{say`Back to the list`}</Button>
         </div>
@@ -145,12 +145,12 @@ function Feed({
     request<ClimateDocument>('GET', `/api/weather/towns/${id}/normals`);
   if (towns.isError)
     return (
-      <Failed what={say`The weather feed`} error={towns.error} retry={() => void towns.refetch()} />
+      <Failed what={say`Weather feed`} error={towns.error} retry={() => void towns.refetch()} />
     );
   return (
     <section>
-      <h2>{say`Towns of the weather feed`}</h2>
-      <p className="soft">{say`Simulated weather that ships with Water Clock: invented towns, the same ten years of days for everybody.`}</p>
+      <h2>{say`Weather feed towns`}</h2>
+      <p className="soft">{say`Simulated weather included with Water Clock: invented towns, ten years of daily data.`}</p>
       <ul className="library-list list ruled">
         {(towns.data ?? []).map(({ id, name, region }) => (
           <li key={id} className="row">
@@ -162,10 +162,10 @@ function Feed({
                 size="small"
                 onClick={() =>
                   void normalsOf(id)
-                    .then((normals) => add({ ...normals, name: say`${name}, our own` }))
+                    .then((normals) => add({ ...normals, name: say`${name}, our copy` }))
                     .catch(failed)
                 }
-              >{say`Copy to overrule`}</Button>
+              >{say`Copy and edit`}</Button>
               <Button
                 size="small"
                 onClick={() =>
@@ -248,7 +248,7 @@ function ShelfList<S extends PagedShelf>({ shelf }: { readonly shelf: S }) {
     <>
       <div className="row">
         <Button type="primary" size="large" onClick={make}>
-          {shelf === 'kinds' ? say`Make one from what is seen on the box` : say`New`}
+          {shelf === 'kinds' ? say`Create from questions` : say`New`}
         </Button>
         <FileButton
           label={say`Import …`}
@@ -276,8 +276,8 @@ function ShelfList<S extends PagedShelf>({ shelf }: { readonly shelf: S }) {
             <span className="soft">
               {item.ships
                 ? item.version === 0
-                  ? say`ships with Water Clock`
-                  : say`yours, in place of a shipped one`
+                  ? say`included with Water Clock`
+                  : say`yours, replaces an included one`
                 : say`yours`}
             </span>
             <span className="row near">
@@ -308,7 +308,7 @@ function ShelfList<S extends PagedShelf>({ shelf }: { readonly shelf: S }) {
                 disabled={item.ships && item.version === 0}
                 onClick={() => takeOut(item)}
               >
-                {item.ships ? say`Go back to the shipped one` : say`Delete`}
+                {item.ships ? say`Restore the included one` : say`Delete`}
               </Button>
             </span>
           </li>

@@ -20,7 +20,7 @@ interface Props {
 const TEXTS = [
   ['name', say`Name of the table`],
   ['region', say`Region`],
-  ['source', say`Where it comes from`],
+  ['source', say`Source`],
 ] as const;
 
 const FACTORS = [
@@ -49,14 +49,14 @@ export function MinutesEditor({ document, change }: Props) {
         </label>
       ))}
       <h2>{say`Minutes by head`}</h2>
-      <Scroll label={say`The minutes as a table`}>
+      <Scroll label={say`Minutes as a table`}>
         <table className="data">
           <thead>
             <tr>
               <th>{say`Head`}</th>
-              <th>{say`A watering`}</th>
-              <th>{say`A week in high summer`}</th>
-              <th>{say`Heads to 100 m²`}</th>
+              <th>{say`Per watering`}</th>
+              <th>{say`Per week in midsummer`}</th>
+              <th>{say`Heads per 100 m²`}</th>
             </tr>
           </thead>
           <tbody>
@@ -84,7 +84,7 @@ export function MinutesEditor({ document, change }: Props) {
                   <td>
                     <NumberField
                       className="needs"
-                      label={say`${HEAD_WORDS[head]}, heads to 100 square metres`}
+                      label={say`${HEAD_WORDS[head]}, heads per 100 square metres`}
                       decimal
                       least={0.1}
                       most={1000}
@@ -109,7 +109,7 @@ export function MinutesEditor({ document, change }: Props) {
           </tbody>
         </table>
       </Scroll>
-      <h2>{say`What bends them`}</h2>
+      <h2>{say`Adjustments`}</h2>
       {FACTORS.map(([key, label, words]) => (
         <fieldset key={key} className="aside stack">
           <legend>{label}, ×</legend>
@@ -132,7 +132,7 @@ export function MinutesEditor({ document, change }: Props) {
         </fieldset>
       ))}
       <fieldset className="aside stack">
-        <legend>{say`Percent of the height of summer, by month`}</legend>
+        <legend>{say`Percent of midsummer, by month`}</legend>
         <div className="tiles fill of-150">
           {document.months.map((percent, i) => (
             <NumberField

@@ -9,14 +9,14 @@ interface Props {
 }
 
 const UNITS = [
-  ['', say`it has none, or nobody knows`],
+  ['', say`none or not known`],
   ['hours', 'hours'],
   ['days', 'days'],
-  ['date', say`the date on which it waters again`],
+  ['date', say`the date on which watering resumes`],
 ] as const;
 
 const ENDS = [
-  ['minute', say`at the minute at which it was set`],
+  ['minute', say`after that many hours, to the minute`],
   ['midnight', say`at midnight`],
 ] as const;
 
@@ -50,9 +50,9 @@ export function RainDelayFields({ document, change }: Props) {
   const isWrong = typed !== null && lengthsOf(typed) === null;
   return (
     <fieldset className="aside stack tiles fill of-150">
-      <legend>{say`Its rain delay`}</legend>
+      <legend>{say`Rain delay`}</legend>
       <SelectField
-        label={say`It is set in`}
+        label={say`Set in`}
         value={rainDelay?.unit ?? ''}
         options={UNITS}
         pick={(unit) =>
@@ -67,7 +67,7 @@ export function RainDelayFields({ document, change }: Props) {
       />
       {rainDelay && rainDelay.unit !== 'date' && (
         <label className="labelled">
-          {say`The lengths that it has`}
+          {say`Lengths offered`}
           <Input
             value={text}
             placeholder="24 48 72"
@@ -79,13 +79,13 @@ export function RainDelayFields({ document, change }: Props) {
             }}
           />
           {isWrong && (
-            <span className="fault">{say`Whole numbers, 1 to 999, with spaces between.`}</span>
+            <span className="fault">{say`Whole numbers from 1 to 999, separated by spaces.`}</span>
           )}
         </label>
       )}
       {rainDelay && (
         <SelectField
-          label={say`It ends`}
+          label={say`Ends`}
           value={rainDelay.ends}
           options={ENDS}
           pick={(ends) => set({ ...rainDelay, ends })}

@@ -32,12 +32,12 @@ function ReadRules({ document, today }: { readonly document: Rules; readonly tod
           <li key={i}>
             <strong>{conditionWords(clause.when ?? {})}</strong>:{' '}
             {clause.noWatering
-              ? say`no watering by a timer`
+              ? say`no watering by timer`
               : allowedWords(clause, { on: today, clock, order })}
           </li>
         ))}
       </ul>
-      {edition.clauses.length === 0 && <p>{say`Every house is free.`}</p>}
+      {edition.clauses.length === 0 && <p>{say`No restrictions for any house.`}</p>}
       {edition.note && <p>{edition.note}</p>}
       {edition.source && <p className="soft">{edition.source}</p>}
     </section>
@@ -55,7 +55,7 @@ function ReadMinutes({ document }: { readonly document: MinutesTable }) {
       <Bars
         label={say`Minutes`}
         unit={say`min`}
-        series={[say`a watering, by thumb`, say`a week of lawn at the height of summer`]}
+        series={[say`per watering, rule of thumb`, say`a week for lawn in midsummer`]}
         bars={HEADS.map((head) => ({
           name: HEAD_WORDS[head],
           values: [document.heads[head].watering, document.heads[head].week],
@@ -65,7 +65,7 @@ function ReadMinutes({ document }: { readonly document: MinutesTable }) {
       />
       <Bars
         label={say`Through the year`}
-        unit={say`percent of the height of summer`}
+        unit={say`percent of midsummer`}
         series={[say`percent`]}
         bars={document.months.map((percent, i) => ({ name: monthName(i + 1), values: [percent] }))}
         words={(value) => `${value} %`}

@@ -109,8 +109,8 @@ function RosterGrid({ table, kind, name, change }: TableProps) {
               {at + 1 < rows.length && (
                 <Button
                   type="text"
-                  aria-label={say`The rows below as ${rowWords(row).toLowerCase()}`}
-                  title={say`The rows below alike`}
+                  aria-label={say`Copy ${rowWords(row).toLowerCase()} to the rows below`}
+                  title={say`Copy to the rows below`}
                   onClick={() => fillDown(at)}
                 >
                   ↓
@@ -127,7 +127,7 @@ function RosterGrid({ table, kind, name, change }: TableProps) {
         >{say`Clear all days`}</Button>
       </div>
       {days.some((own) => own.length === 0) && (
-        <p className="soft">{say`A row without a day: no watering by a timer.`}</p>
+        <p className="soft">{say`A row without days means no watering by timer.`}</p>
       )}
     </div>
   );
@@ -160,7 +160,11 @@ export function RosterEditor({ edition, kind, change }: Props) {
           <Fragment key={table.supplies.join(' ')}>
             <h2 className="roster-title">{say`With ${water}`}</h2>
             {table.supplies.length > 0 && (
-              <div className="tiles near" role="group" aria-label={say`Water of table ${i + 1}`}>
+              <div
+                className="tiles near"
+                role="group"
+                aria-label={say`Water source of table ${i + 1}`}
+              >
                 {SUPPLIES.map((one) => (
                   <Checkbox
                     className="check"
@@ -200,7 +204,7 @@ export function RosterEditor({ edition, kind, change }: Props) {
         <div className="row near">
           {free.map((one) => (
             <Button key={one} onClick={() => put([{ ...last, supplies: [one] }, ...tables])}>
-              {say`Other days with ${SUPPLY_WORDS[one]}`}
+              {say`Different days for ${SUPPLY_WORDS[one]}`}
             </Button>
           ))}
         </div>

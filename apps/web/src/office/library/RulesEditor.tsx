@@ -61,7 +61,7 @@ function ClauseEditor({ clause, name, change, today }: ClauseProps) {
         <>
           <strong>{conditionWords(when)}</strong>:{' '}
           {clause.noWatering
-            ? say`no watering by a timer`
+            ? say`no watering by timer`
             : allowedWords(clause, { on: today, clock, order })}
         </>
       }
@@ -70,7 +70,7 @@ function ClauseEditor({ clause, name, change, today }: ClauseProps) {
         <fieldset className="aside stack">
           <legend className="hidden-but-read">{name}</legend>
           <div className="labelled">
-            {say`Street numbers that end in`}
+            {say`Street numbers ending in`}
             <div className="days" role="group" aria-label={say`${name}: last digits`}>
               {DIGITS.map((digit) => (
                 <Button
@@ -85,7 +85,7 @@ function ClauseEditor({ clause, name, change, today }: ClauseProps) {
             </div>
           </div>
           <SelectField
-            label={say`or by parity`}
+            label={say`or odd / even`}
             value={when.parity ?? ''}
             options={[
               ['', say`any number`] as const,
@@ -109,7 +109,7 @@ function ClauseEditor({ clause, name, change, today }: ClauseProps) {
                 {SUPPLY_WORDS[one]}
               </Checkbox>
             ))}
-            <span className="soft">{say`none chosen: whatever the water`}</span>
+            <span className="soft">{say`Any water source`}</span>
           </div>
           <Checkbox
             className="check"
@@ -120,7 +120,7 @@ function ClauseEditor({ clause, name, change, today }: ClauseProps) {
                 ...(event.target.checked ? { noWatering: true } : {}),
               })
             }
-          >{say`no watering by a timer`}</Checkbox>
+          >{say`no watering by timer`}</Checkbox>
           {clause.noWatering !== true && (
             <AllowedFields
               name={name}
@@ -131,7 +131,7 @@ function ClauseEditor({ clause, name, change, today }: ClauseProps) {
               }}
             />
           )}
-          <Button onClick={() => change(null)}>{say`Delete this clause`}</Button>
+          <Button onClick={() => change(null)}>{say`Delete this rule`}</Button>
         </fieldset>
       )}
     </Disclosure>
@@ -145,7 +145,7 @@ type Way = RosterKind | 'clauses';
 const WAYS: readonly (readonly [Way, string])[] = [
   ['digits', say`By last digit`],
   ['parity', say`Odd and even`],
-  ['clauses', say`As clauses`],
+  ['clauses', say`As a list`],
 ];
 
 /** A grid where houses go by their numbers and it says all that the clauses say; also where nothing is entered yet. */
@@ -186,7 +186,7 @@ function EditionEditor({
           commit={(from) => parseDate(from) !== null && set({ from })}
         />
         <DateField
-          label={say`New planting is free until`}
+          label={say`New planting exempt until`}
           value={edition.newPlantingUntil ?? ''}
           commit={(date) => set({ newPlantingUntil: text(date) })}
         />
@@ -208,26 +208,26 @@ function EditionEditor({
         </label>
       </div>
       {(parseDate(edition.from) ?? today) < today && (
-        <p className="soft">{say`This date is past: as soon as you save, gardens are checked against it. A date to come leaves the rules of now in force until then.`}</p>
+        <p className="soft">{say`This date is in the past. Sites are checked against these rules as soon as you save. A future date keeps the current rules until then.`}</p>
       )}
       <Segmented<Way>
-        aria-label={say`How to enter the days`}
+        aria-label={say`Enter days`}
         options={WAYS.map(([value, label]) => ({ value, label }))}
         value={way}
         onChange={setWay}
       />
       {way !== 'clauses' && !isRoster(edition, way) && (
-        <p className="caution">{say`A grid cannot say all that the clauses say. The first change in it replaces them.`}</p>
+        <p className="caution">{say`A grid cannot show everything in the list. Your first change in the grid replaces the list.`}</p>
       )}
       {way !== 'clauses' && <RosterEditor edition={edition} kind={way} change={change} />}
       {way === 'clauses' && (
-        <p className="soft">{say`The first clause that is about a house holds for it; a house that none is about is free.`}</p>
+        <p className="soft">{say`The first rule that matches a house applies. A house with no match has no restrictions.`}</p>
       )}
       {(way === 'clauses' ? edition.clauses : []).map((clause, i) => (
         <ClauseEditor
           key={i}
           clause={clause}
-          name={say`Clause ${i + 1}`}
+          name={say`Rule ${i + 1}`}
           today={today}
           change={(next) => set({ clauses: replaced(edition.clauses, i, next) })}
         />
@@ -236,11 +236,11 @@ function EditionEditor({
         {way === 'clauses' && (
           <Button
             onClick={() => set({ clauses: [...edition.clauses, {}] })}
-          >{say`Add a clause`}</Button>
+          >{say`Add rule`}</Button>
         )}
         <Button
           onClick={() => change(null)}
-        >{say`Delete what is in force from ${edition.from}`}</Button>
+        >{say`Delete rules in force from ${edition.from}`}</Button>
       </div>
     </section>
   );
@@ -262,7 +262,7 @@ export function RulesEditor({ document, change, today }: Props) {
   return (
     <div className="library-form stack column">
       <label className="labelled">
-        {say`Whose rules`}
+        {say`Water authority`}
         <Input
           value={document.name}
           maxLength={200}
@@ -271,7 +271,7 @@ export function RulesEditor({ document, change, today }: Props) {
       </label>
       <div className="try-rules row at-foot">
         <label className="labelled">
-          {say`Try it on number`}
+          {say`Test with number`}
           <Input value={houseNumber} onChange={({ target: { value } }) => setHouseNumber(value)} />
         </label>
         <SelectField
@@ -299,7 +299,7 @@ export function RulesEditor({ document, change, today }: Props) {
             editions: [...editions, { ...(last ?? { clauses: [] }), from: nextYear(last?.from) }],
           })
         }
-      >{say`Add what holds from a later date`}</Button>
+      >{say`Add rules for a later date`}</Button>
     </div>
   );
 }

@@ -24,15 +24,13 @@ export function SaveBar({ draft, done }: Props) {
       {theirs && (
         <div role="alert" className="conflict notice stack">
           <p>
-            <strong>{say`Somebody else ${theirs.document ? say`changed` : say`took out`} this meanwhile.`}</strong>{' '}
-            {say`Nothing of yours was saved yet.`}
+            <strong>{say`Someone else ${theirs.document ? say`changed` : say`deleted`} this in the meantime.`}</strong>{' '}
+            {say`Your changes are not saved yet.`}
           </p>
           <div className="tiles fill of-300">
             <div>
               <h3>{say`Saved`}</h3>
-              <pre>
-                {theirs.document ? JSON.stringify(theirs.document, null, 1) : say`taken out`}
-              </pre>
+              <pre>{theirs.document ? JSON.stringify(theirs.document, null, 1) : say`deleted`}</pre>
             </div>
             <div>
               <h3>{say`Yours`}</h3>
@@ -40,12 +38,12 @@ export function SaveBar({ draft, done }: Props) {
             </div>
           </div>
           {theirs.document && (
-            <Button onClick={() => draft.resolve('theirs')}>{say`Keep what is saved`}</Button>
+            <Button onClick={() => draft.resolve('theirs')}>{say`Keep the saved version`}</Button>
           )}{' '}
           <Button
             type="primary"
             onClick={() => draft.resolve('mine')}
-          >{say`Go on with mine`}</Button>
+          >{say`Keep editing mine`}</Button>
         </div>
       )}
       <Button
@@ -59,9 +57,7 @@ export function SaveBar({ draft, done }: Props) {
         {changed ? say`Leave without saving` : say`Back to the list`}
       </Button>
       {saved && <span role="status">{say`Saved.`}</span>}
-      {!mayWork && (
-        <span className="soft">{say`An apprentice changes nothing in the library.`}</span>
-      )}
+      {!mayWork && <span className="soft">{say`Apprentices cannot change the library.`}</span>}
     </div>
   );
 }

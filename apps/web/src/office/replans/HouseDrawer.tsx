@@ -54,7 +54,7 @@ export default function HouseDrawer({ replan, line, close }: Props) {
         <Failed what={say`The timer`} error={timer.error} retry={() => void timer.refetch()} />
       );
     if (!timer.data || !proposals.data) return <Loading what={say`the timer`} />;
-    if (!proposal) return <p>{say`Somebody has decided this meanwhile.`}</p>;
+    if (!proposal) return <p>{say`Someone else has already decided this.`}</p>;
     const { plan, survey, version, site } = timer.data;
     const record = { plan, survey };
     const made = proposedRecord(record, proposal.changes);
@@ -99,12 +99,16 @@ export default function HouseDrawer({ replan, line, close }: Props) {
         <p>{proposal.note}</p>
         <Differences
           rows={recordDifferences(record, made, clock)}
-          none={say`It is what is set already.`}
+          none={say`This is already set.`}
           before={say`Set now`}
-          after={say`Proposed`}
+          after={say`Suggested`}
         />
         {answer.error && (
-          <Alert type="error" role="alert" title={failureWords(answer.error, say`Not answered`)} />
+          <Alert
+            type="error"
+            role="alert"
+            title={failureWords(answer.error, say`Answer not saved`)}
+          />
         )}
         <div className="row near">
           <Button
@@ -112,24 +116,24 @@ export default function HouseDrawer({ replan, line, close }: Props) {
             size="large"
             loading={answer.isPending}
             onClick={() => give(true)}
-          >{say`Take it`}</Button>
+          >{say`Accept`}</Button>
           <Button
             size="large"
             loading={answer.isPending}
             onClick={() => give(false)}
-          >{say`Refuse it`}</Button>
+          >{say`Decline`}</Button>
           <Link to={`/timers/${line.timerId}/plan`}>{say`Plan it another way`}</Link>
         </div>
         <section className="stack near" aria-labelledby="at-the-box">
           <h2 id="at-the-box">
-            {say`At the box: ${keyed.length} ${keyed.length === 1 ? say`setting` : say`settings`}`}
+            {say`At the timer: ${keyed.length} ${keyed.length === 1 ? say`setting` : say`settings`}`}
           </h2>
           <p className="soft">
             {byPhone
-              ? say`Few enough to be read out on the telephone:`
+              ? say`Few enough to read out by phone:`
               : line.phone === ''
-                ? say`No telephone number is noted, so somebody goes there.`
-                : say`Too many to be read out on the telephone, so somebody goes there.`}
+                ? say`No phone number; needs a visit.`
+                : say`Too many to read out by phone; needs a visit.`}
           </p>
           <ol>
             {toSay.map((sentence, i) => (

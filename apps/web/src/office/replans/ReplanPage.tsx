@@ -30,12 +30,16 @@ const PAGE = 50;
 const VISITS_AT_ONCE = 1_000;
 
 const STATE_WORDS = {
-  waiting: say`waits`,
-  fits: say`fits already`,
+  waiting: say`waiting`,
+  fits: say`already complies`,
   none: say`no plan found`,
-  proposed: say`waits for you`,
+  proposed: say`needs your decision`,
 } as const;
-const ANSWERS = { accepted: say`taken`, refused: say`refused`, withdrawn: say`replaced` } as const;
+const ANSWERS = {
+  accepted: say`accepted`,
+  refused: say`declined`,
+  withdrawn: say`replaced`,
+} as const;
 
 function State({ line }: { readonly line: ReplanLine }) {
   const { state, proposal } = line;
@@ -65,7 +69,7 @@ function AcceptAll({ replan, count }: { readonly replan: Replan; readonly count:
     <>
       <Popconfirm
         title={plural(count, 'Accept 1 plan?', 'Accept # plans?')}
-        description={say`The records change now. Each timer still has to be keyed in, by phone or on a visit. You can leave this page meanwhile.`}
+        description={say`The records change now. Each timer still has to be keyed in, by phone or on a visit. You can leave this page.`}
         okText={say`Accept all`}
         cancelText={say`Not now`}
         onConfirm={() => accept.mutate()}
@@ -79,15 +83,15 @@ function AcceptAll({ replan, count }: { readonly replan: Replan; readonly count:
           type="warning"
           title={plural(
             counts.troubled,
-            '1 plan could not be accepted. Look at it below.',
-            '# plans could not be accepted. Look at them below.',
+            '1 plan could not be accepted. See below.',
+            '# plans could not be accepted. See below.',
           )}
         />
       )}
       {(accept.error ?? stop.error) && (
         <Alert
           type="error"
-          title={failureWords(accept.error ?? stop.error, say`Accepting did not start`)}
+          title={failureWords(accept.error ?? stop.error, say`Could not start accepting`)}
         />
       )}
     </>
@@ -114,7 +118,7 @@ function PlanVisits({ replan, count }: { readonly replan: Replan; readonly count
     return (
       <span role="status">
         {say`${plan.data.planned} planned,`}{' '}
-        <Link to="/calendar?view=open">{say`give them days`}</Link>
+        <Link to="/calendar?view=open">{say`choose days for them`}</Link>
       </span>
     );
   return (
@@ -123,7 +127,7 @@ function PlanVisits({ replan, count }: { readonly replan: Replan; readonly count
         disabled={count === 0}
         loading={plan.isPending}
         onClick={() => plan.mutate()}
-      >{say`Put ${count} visits on the calendar`}</Button>
+      >{say`Add ${count} visits to the calendar`}</Button>
       {plan.error && <Alert type="error" title={failureWords(plan.error, say`Not planned`)} />}
     </>
   );
@@ -142,15 +146,9 @@ export default function ReplanPage() {
   const show = (Object.keys(SHOWN) as Shown[]).find((one) => one === asked) ?? 'all';
   const page = Number(search.get('page') ?? 1) || 1;
   const replan = useReplan(replanId, show, page, { clock, order });
-  if (replan.isPending) return <Loading what={say`what was planned`} />;
+  if (replan.isPending) return <Loading what={say`the replan`} />;
   if (replan.isError)
-    return (
-      <Failed
-        what={say`What was planned`}
-        error={replan.error}
-        retry={() => void replan.refetch()}
-      />
-    );
+    return <Failed what={say`Replan`} error={replan.error} retry={() => void replan.refetch()} />;
   const { counts, lines, total } = replan.data;
   const waits = counts.phone + counts.visit;
   const shown = (Object.keys(SHOWN) as Shown[]).filter(
@@ -160,7 +158,7 @@ export default function ReplanPage() {
     const day = line.from === null ? null : parseDate(line.from);
     return day === null
       ? ''
-      : say`from ${day <= today ? say`now` : dateWords(day, today, order)} on, `;
+      : say`from ${day <= today ? say`now` : dateWords(day, today, order)}, `;
   };
   const place = ({ houseNumber, street, town }: ReplanLine) =>
     [
@@ -191,10 +189,10 @@ export default function ReplanPage() {
     line.proposal?.state === 'sent' ? (
       <Button
         onClick={() => setLooked(line)}
-        aria-label={say`Look at it: ${line.site}`}
-      >{say`Look at it`}</Button>
+        aria-label={say`Review ${line.site}`}
+      >{say`Review`}</Button>
     ) : line.state === 'none' ? (
-      <Link to={`/timers/${line.timerId}/plan`}>{say`Plan it by hand`}</Link>
+      <Link to={`/timers/${line.timerId}/plan`}>{say`Plan it manually`}</Link>
     ) : null;
   const houseOf = (line: ReplanLine) => (
     <>
@@ -221,15 +219,14 @@ export default function ReplanPage() {
       </div>
       <p role="status">
         {progressWords(replan.data)}.{' '}
-        {counts.waiting > 0 &&
-          say`You can go on with other things; it is worked out on the server.`}
+        {counts.waiting > 0 && say`You can leave this page. Planning continues on the server.`}
       </p>
       {counts.waiting > 0 && (
         <Progress
           percent={Math.floor((100 * (counts.all - counts.waiting)) / Math.max(1, counts.all))}
         />
       )}
-      <div className="row near" role="group" aria-label={say`Which gardens`}>
+      <div className="row near" role="group" aria-label={say`Sites`}>
         {shown.map((one) => (
           <Button
             key={one}
@@ -266,7 +263,7 @@ export default function ReplanPage() {
         }
         locale={{
           emptyText: (
-            <Empty image={Empty.PRESENTED_IMAGE_SIMPLE} description={say`No garden here.`} />
+            <Empty image={Empty.PRESENTED_IMAGE_SIMPLE} description={say`No sites here.`} />
           ),
         }}
         columns={
@@ -286,10 +283,10 @@ export default function ReplanPage() {
               ]
             : [
                 { title: say`Garden`, key: 'site', width: 230, render: (_, line) => houseOf(line) },
-                { title: say`What`, key: 'what', render: (_, line) => whatOf(line) },
+                { title: say`Action`, key: 'what', render: (_, line) => whatOf(line) },
                 { title: say`Call`, key: 'call', render: (_, line) => callOf(line) },
                 {
-                  title: <span className="hidden-but-read">{say`What to do`}</span>,
+                  title: <span className="hidden-but-read">{say`Actions`}</span>,
                   key: 'act',
                   render: (_, line) => act(line),
                 },

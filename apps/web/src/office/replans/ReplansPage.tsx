@@ -24,11 +24,11 @@ function Touched({ rulesId }: { readonly rulesId: string }) {
   const { counts, checking } = lines.data;
   return (
     <p>
-      {say`${counts.all} gardens are under them:`}{' '}
+      {say`They apply to ${counts.all} sites:`}{' '}
       <Link to={`/sites?rules=${rulesId}&show=breach`}>{say`${counts.breach} break them now`}</Link>
       ,{' '}
       <Link to={`/sites?rules=${rulesId}&show=coming`}>
-        {say`${counts.coming} will break those to come`}
+        {say`${counts.coming} will break the announced ones`}
       </Link>
       .{checking > 0 && say` ${checking} are still being checked.`}
     </p>
@@ -46,23 +46,19 @@ export default function ReplansPage() {
   const start = useStartReplan();
   const today = Math.floor(useCivilNow(deviceZone()) / SECONDS_PER_DAY);
   const [month, setMonth] = useState((monthOf(today) % 12) + 1);
-  if (replans.isPending) return <Loading what={say`what was planned anew`} />;
+  if (replans.isPending) return <Loading what={say`replans`} />;
   if (replans.isError)
     return (
-      <Failed
-        what={say`What was planned anew`}
-        error={replans.error}
-        retry={() => void replans.refetch()}
-      />
+      <Failed what={say`Replans`} error={replans.error} retry={() => void replans.refetch()} />
     );
   const rulesId = search.get('rules') ?? rules.data?.[0]?.id ?? '';
   const begin = (asked: Parameters<typeof start.mutate>[0]) =>
     start.mutate(asked, { onSuccess: (id) => void navigate(`/replans/${id}`) });
   return (
     <div className="page page-wide stack">
-      <h1>{say`Many gardens at once`}</h1>
+      <h1>{say`Replan many sites`}</h1>
       {start.error && (
-        <Alert type="error" role="alert" title={failureWords(start.error, say`Not begun`)} />
+        <Alert type="error" role="alert" title={failureWords(start.error, say`Not started`)} />
       )}
       <div className="tiles fill of-400 far">
         <section className="stack" aria-labelledby="replan-rules">
@@ -70,7 +66,7 @@ export default function ReplansPage() {
           {rules.data?.length === 0 ? (
             <p>
               {say`Your library has no watering rules yet.`}{' '}
-              <Link to="/library/rules">{say`Add them`}</Link>.
+              <Link to="/library/rules">{say`Add rules`}</Link>.
             </p>
           ) : (
             <>
@@ -81,35 +77,35 @@ export default function ReplansPage() {
                 pick={(id) => setSearch({ rules: id }, { replace: true })}
               />
               {rulesId && <Touched rulesId={rulesId} />}
-              <p className="soft">{say`Each garden that breaks them gets a plan that keeps them, with the water it gets now. Nothing is changed until you take it.`}</p>
+              <p className="soft">{say`Each site that breaks them gets a plan that keeps them. Nothing changes until you accept it.`}</p>
               {mayWork && (
                 <Button
                   type="primary"
                   loading={start.isPending}
                   disabled={!rulesId}
                   onClick={() => begin({ rulesId })}
-                >{say`Plan them all anew`}</Button>
+                >{say`Replan all`}</Button>
               )}
             </>
           )}
         </section>
         <section className="stack" aria-labelledby="replan-percent">
-          <h2 id="replan-percent">{say`The percent of a month`}</h2>
+          <h2 id="replan-percent">{say`Percent for a month`}</h2>
           <SelectField
             label={say`Month`}
             value={month}
             options={MONTHS.map((one) => [one, monthName(one)] as const)}
             pick={setMonth}
           />
-          <p className="soft">{say`Each garden whose percent should be another in that month is listed, with what to key in and what to say by phone.`}</p>
+          <p className="soft">{say`Lists each site that needs a different percent that month, with what to key in and what to say by phone.`}</p>
           {mayWork && (
             <Button type="primary" loading={start.isPending} onClick={() => begin({ month })}>
-              {say`List them for ${monthName(month)}`}
+              {say`List sites for ${monthName(month)}`}
             </Button>
           )}
         </section>
       </div>
-      <h2>{say`Begun before`}</h2>
+      <h2>{say`Earlier replans`}</h2>
       <Table<Replan>
         rowKey="id"
         size="small"
@@ -118,7 +114,7 @@ export default function ReplansPage() {
         locale={{ emptyText: say`None yet.` }}
         columns={[
           {
-            title: say`What`,
+            title: say`Action`,
             render: (_, replan) => <Link to={`/replans/${replan.id}`}>{titleOf(replan)}</Link>,
           },
           {
@@ -129,7 +125,7 @@ export default function ReplansPage() {
             },
           },
           {
-            title: say`How far`,
+            title: say`Progress`,
             render: (_, replan) => {
               const { all, waiting } = replan.counts;
               return (

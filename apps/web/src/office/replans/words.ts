@@ -13,18 +13,18 @@ export const becauseOf = ({
   month,
 }: Pick<Replan, 'aim' | 'rules' | 'month'>): string =>
   aim === 'rules'
-    ? say`The watering rules of ${rules ?? say`your place`} change`
-    : say`${monthName(month ?? 1)} needs another amount of water`;
+    ? say`The watering rules of ${rules ?? say`your area`} change`
+    : say`${monthName(month ?? 1)} needs a different amount of water`;
 
 /** How far it is: `12 of 30 planned`. */
 export function progressWords({ counts }: Pick<Replan, 'counts'>): string {
   const { all, waiting, phone, visit, open, done, fits } = counts;
   if (waiting > 0) return say`${all - waiting} of ${all} planned`;
   const parts = [
-    phone + visit > 0 && say`${phone + visit} wait for you`,
+    phone + visit > 0 && say`${phone + visit} need your decision`,
     done > 0 && say`${done} decided`,
     open > 0 && say`${open} without a plan`,
-    fits > 0 && say`${fits} fit already`,
+    fits > 0 && say`${fits} already comply`,
   ].filter(Boolean);
-  return parts.join(', ') || say`no garden is touched`;
+  return parts.join(', ') || say`no site is affected`;
 }

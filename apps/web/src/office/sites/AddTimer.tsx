@@ -39,7 +39,7 @@ export function AddTimer({ house, close }: { readonly house: House; readonly clo
         ({ id, document: { timer } }) => [id, say`empty: ${sayText(timer.name)}`] as const,
       ),
       ...house.timers.map(
-        (timer) => [`${COPY}${timer.id}`, say`copy of ${nameOf(timer)} of this house`] as const,
+        (timer) => [`${COPY}${timer.id}`, say`copy of ${nameOf(timer)} at this site`] as const,
       ),
     ].filter(([, words]) => hasWords(words, sought)),
     ...(others.data?.lines ?? [])
@@ -63,13 +63,13 @@ export function AddTimer({ house, close }: { readonly house: House; readonly clo
     );
   };
   return (
-    <Modal open title={say`One more timer at ${house.name}`} footer={null} onCancel={close}>
+    <Modal open title={say`Add a timer at ${house.name}`} footer={null} onCancel={close}>
       <form className="stack" onSubmit={submit} noValidate>
         <TextField
-          label={say`What it is called`}
+          label={say`Name`}
           value={name}
           set={setName}
-          hint={say`Such as Garage or Shed; left empty, it is called by its kind.`}
+          hint={say`For example, Garage or Shed. If empty, the timer kind is used.`}
         />
         <SoughtField
           label={say`Timer`}
@@ -86,14 +86,10 @@ export function AddTimer({ house, close }: { readonly house: House; readonly clo
           <Checkbox
             checked={withSurvey}
             onChange={({ target }) => setWithSurvey(target.checked)}
-          >{say`with what was surveyed of its stations`}</Checkbox>
+          >{say`including station survey data`}</Checkbox>
         )}
         {add.error && <Alert type="error" title={failureWords(add.error, say`Not added`)} />}
-        <Button
-          type="primary"
-          htmlType="submit"
-          loading={add.isPending}
-        >{say`Add the timer`}</Button>
+        <Button type="primary" htmlType="submit" loading={add.isPending}>{say`Add timer`}</Button>
       </form>
     </Modal>
   );

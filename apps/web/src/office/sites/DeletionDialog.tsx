@@ -22,7 +22,7 @@ export function DeletionDialog({ of, id, name, file, close, done }: Props) {
   return (
     <Modal
       open
-      title={say`Delete ${name} for good?`}
+      title={say`Delete ${name} permanently?`}
       onCancel={close}
       footer={[
         <Button key="keep" type="primary" onClick={close}>{say`Keep it`}</Button>,
@@ -32,18 +32,18 @@ export function DeletionDialog({ of, id, name, file, close, done }: Props) {
           disabled={typed.trim() !== name}
           loading={deletion.isPending}
           onClick={() => deletion.mutate({ of, id, name: typed }, { onSuccess: done })}
-        >{say`Delete for good`}</Button>,
+        >{say`Delete permanently`}</Button>,
       ]}
     >
       <div className="stack">
         <p>
-          {say`${of === 'sites' ? say`The house goes with all its timers` : say`The timer goes`}, with programs, survey, logbook and links. You can restore it only from an export.`}
+          {say`${of === 'sites' ? say`The site and all its timers will be deleted` : say`The timer will be deleted`}, with programs, survey, logbook and links. You can restore it only from an export.`}
         </p>
         <p>
           <Button href={file}>{say`Export it first`}</Button>
         </p>
         <TextField
-          label={say`Type its name: ${name}`}
+          label={say`Type the name to confirm: ${name}`}
           value={typed}
           set={setTyped}
           autoComplete="off"

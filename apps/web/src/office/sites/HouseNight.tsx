@@ -69,19 +69,19 @@ export function HouseNight({ site, timers, nights, tonight }: Props) {
   const day = tonight + ahead;
   const words = say`${ahead === 0 ? 'Tonight, ' : ''}${dateWords(day, tonight, order)} into ${dateWords(day + 1, tonight, order).slice(0, 3)}`;
   return (
-    <section className="stack near house-night" aria-label={say`A night of the whole house`}>
+    <section className="stack near house-night" aria-label={say`Night at this site, all timers`}>
       <Patterns />
       <div className="row near in-line">
         <Button
           icon={<LeftOutlined />}
-          aria-label={say`The night before`}
+          aria-label={say`Previous night`}
           disabled={ahead === 0}
           onClick={() => setAhead(ahead - 1)}
         />
         <strong>{words}</strong>
         <Button
           icon={<RightOutlined />}
-          aria-label={say`The night after`}
+          aria-label={say`Next night`}
           disabled={ahead >= most}
           onClick={() => setAhead(ahead + 1)}
         />
@@ -149,7 +149,7 @@ export function HouseNight({ site, timers, nights, tonight }: Props) {
               `${nameOf(timer)}: ${[...new Set(night.intended.map(({ letter }) => letter))].sort().join(' ') || 'dry'}`,
           )
           .join('; ')}
-        {shared.length > 0 ? say`. Hatched: two timers run at the same time.` : '.'}
+        {shared.length > 0 ? say`. Hatched: two timers run at once.` : '.'}
       </p>
     </section>
   );

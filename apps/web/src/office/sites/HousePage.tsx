@@ -52,8 +52,8 @@ function HouseHead({ house, open }: { readonly house: House; readonly open: (o: 
   const facts = [
     address,
     house.supplyFlow === null
-      ? say`what the supply gives is not measured`
-      : say`the supply gives ${quantityWords(units, 'flow', house.supplyFlow)}`,
+      ? say`supply not measured`
+      : say`supply ${quantityWords(units, 'flow', house.supplyFlow)}`,
   ].filter(Boolean);
   const timerIds = house.timers.map(({ id }) => id);
   const [isStarred, setIsStarred] = useState(() => timerIds.some((id) => starred().includes(id)));
@@ -61,8 +61,8 @@ function HouseHead({ house, open }: { readonly house: House; readonly open: (o: 
     <>
       <div className="row">
         <h1>
-          {house.name} {isStarred && <StarFilled aria-label={say`always on this device`} />}{' '}
-          {house.isArchived && <Tag>{say`put away`}</Tag>}
+          {house.name} {isStarred && <StarFilled aria-label={say`kept offline`} />}{' '}
+          {house.isArchived && <Tag>{say`archived`}</Tag>}
         </h1>
         {mayWork && (
           <Button type="primary" onClick={() => open({ what: 'add' })}>{say`Add a timer`}</Button>
@@ -74,9 +74,7 @@ function HouseHead({ house, open }: { readonly house: House; readonly open: (o: 
             items: [
               {
                 key: 'star',
-                label: isStarred
-                  ? say`Keep it on this device no longer`
-                  : say`Always keep it on this device`,
+                label: isStarred ? say`Stop keeping offline` : say`Keep offline`,
                 onClick: () => {
                   star(timerIds, !isStarred);
                   setIsStarred(!isStarred);
@@ -85,13 +83,13 @@ function HouseHead({ house, open }: { readonly house: House; readonly open: (o: 
               },
               {
                 key: 'file',
-                label: <a href={archivePath(house.id)}>{say`Save as a file (.zip)`}</a>,
+                label: <a href={archivePath(house.id)}>{say`Export (.zip)`}</a>,
               },
               ...(mayWork
                 ? [
                     {
                       key: 'away',
-                      label: house.isArchived ? say`Bring it back` : say`Put it away`,
+                      label: house.isArchived ? say`Restore` : say`Archive`,
                       onClick: () => state.mutate({ house, isArchived: !house.isArchived }),
                     },
                   ]
@@ -100,13 +98,13 @@ function HouseHead({ house, open }: { readonly house: House; readonly open: (o: 
                 ? [
                     {
                       key: 'personal',
-                      label: say`Delete who lives there …`,
+                      label: say`Delete customer details …`,
                       onClick: () => open({ what: 'personal' }),
                     },
                     {
                       key: 'delete',
                       danger: true,
-                      label: say`Delete for good …`,
+                      label: say`Delete permanently …`,
                       onClick: () => open({ what: 'delete-house' }),
                     },
                   ]
@@ -114,7 +112,7 @@ function HouseHead({ house, open }: { readonly house: House; readonly open: (o: 
             ],
           }}
         >
-          <Button icon={<MoreOutlined />} aria-label={say`What to do with the house`} />
+          <Button icon={<MoreOutlined />} aria-label={say`Site actions`} />
         </Dropdown>
       </div>
       <p className="soft">{facts.join('; ')}</p>
@@ -162,7 +160,7 @@ function TimerTable({ house, open }: { readonly house: House; readonly open: (o:
           },
           {
             key: 'away',
-            label: timer.isArchived ? say`Bring it back` : say`Put it away`,
+            label: timer.isArchived ? say`Restore` : say`Archive`,
             onClick: () => place.mutate({ timer, to: { isArchived: !timer.isArchived } }),
           },
         ]
@@ -172,7 +170,7 @@ function TimerTable({ house, open }: { readonly house: House; readonly open: (o:
           {
             key: 'delete',
             danger: true,
-            label: say`Delete for good …`,
+            label: say`Delete permanently …`,
             onClick: () => open({ what: 'delete', timer }),
           },
         ]
@@ -184,7 +182,7 @@ function TimerTable({ house, open }: { readonly house: House; readonly open: (o:
         rowKey="id"
         pagination={false}
         dataSource={[...house.timers]}
-        locale={{ emptyText: say`No timer yet.` }}
+        locale={{ emptyText: say`No timers yet.` }}
         columns={[
           {
             title: say`Timer`,
@@ -193,7 +191,7 @@ function TimerTable({ house, open }: { readonly house: House; readonly open: (o:
                 <Link className="plain heavy" to={`/timers/${timer.id}`}>
                   {nameOf(timer)}
                 </Link>{' '}
-                {timer.isArchived && <Tag>{say`put away`}</Tag>}
+                {timer.isArchived && <Tag>{say`archived`}</Tag>}
                 {timer.name !== '' && <div className="soft">{timer.plan.timer.name}</div>}
                 {isPhone && <StatusLine status={statuses.get(timer.id)} />}
               </>
@@ -203,21 +201,21 @@ function TimerTable({ house, open }: { readonly house: House; readonly open: (o:
             ? []
             : [
                 {
-                  title: say`How it stands`,
+                  title: say`Status`,
                   render: (_: unknown, { id }: HouseTimer) => (
                     <StatusLine status={statuses.get(id)} />
                   ),
                 },
               ]),
           {
-            title: <span className="hidden-but-read">{say`What to do`}</span>,
+            title: <span className="hidden-but-read">{say`Actions`}</span>,
             width: 56,
             render: (_, timer) => (
               <Dropdown trigger={['click']} menu={{ items: menuOf(timer) }}>
                 <Button
                   type="text"
                   icon={<MoreOutlined />}
-                  aria-label={say`What to do with ${nameOf(timer)}`}
+                  aria-label={say`Actions for ${nameOf(timer)}`}
                 />
               </Dropdown>
             ),
@@ -234,14 +232,14 @@ function PersonalDialog({ house, close }: { readonly house: House; readonly clos
   return (
     <Modal
       open
-      title={say`Delete who lives there?`}
+      title={say`Delete customer details?`}
       okText={say`Delete`}
       okButtonProps={{ danger: true, loading: deletion.isPending }}
       cancelText={say`Keep it`}
       onCancel={close}
       onOk={() => deletion.mutate(house, { onSuccess: close })}
     >
-      <p>{say`Names, telephone numbers, the name of the house, its number and street, and the notes of the house go. The timers, their programs and their logbooks stay. This cannot be undone.`}</p>
+      <p>{say`This deletes names, phone numbers, the site name, street address and notes. Timers, programs and logbooks stay. You cannot undo this.`}</p>
       {deletion.error && (
         <Alert type="error" title={failureWords(deletion.error, say`Not deleted`)} />
       )}

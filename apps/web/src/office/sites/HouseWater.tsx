@@ -44,7 +44,7 @@ export function HouseWater({ house, today, tonight }: Props) {
     firstNight: tonight,
     nights: NIGHTS,
   });
-  if (!answer) return <p className="soft">{say`Working it out …`}</p>;
+  if (!answer) return <p className="soft">{say`Calculating …`}</p>;
   const { tone, headline, meetings, nights, refusal } = answer;
   return (
     <>
@@ -64,7 +64,7 @@ export function HouseWater({ house, today, tonight }: Props) {
             </li>
           ))}
           {meetings.length > MOST_LISTED && (
-            <li>{say`and ${meetings.length - MOST_LISTED} more pairs of starts`}</li>
+            <li>{say`and ${meetings.length - MOST_LISTED} more pairs of start times`}</li>
           )}
         </ul>
       )}

@@ -39,16 +39,16 @@ export function ManyBar({ chosen, choose, which, total }: Props) {
   const members = people.data?.filter(({ takenOutAt }) => takenOutAt === null) ?? [];
   return (
     <div className="stack near aside">
-      <div className="row near" role="group" aria-label={say`What to do with the chosen sites`}>
+      <div className="row near" role="group" aria-label={say`Actions for selected sites`}>
         <strong role="status">
-          {say`${chosen.length} ${chosen.length === 1 ? say`site` : say`sites`} chosen`}
+          {say`${chosen.length} ${chosen.length === 1 ? say`site` : say`sites`} selected`}
         </strong>
         {total > chosen.length && (
-          <Button type="link" onClick={chooseAll}>{say`Choose all that are found`}</Button>
+          <Button type="link" onClick={chooseAll}>{say`Select all results`}</Button>
         )}
         <SelectField
-          aria-label={say`Rules of the chosen sites`}
-          placeholder={say`Give them rules`}
+          aria-label={say`Rules for selected sites`}
+          placeholder={say`Assign watering rules`}
           value=""
           options={[
             [NONE, say`no rules`],
@@ -57,24 +57,22 @@ export function ManyBar({ chosen, choose, which, total }: Props) {
           pick={(value) => act({ rulesId: valueOf(value) })}
         />
         <SelectField
-          aria-label={say`Who looks after the chosen sites`}
-          placeholder={say`Give them to`}
+          aria-label={say`Technician for selected sites`}
+          placeholder={say`Assign technician`}
           value=""
           options={[[NONE, say`nobody`], ...members.map(({ id, name }) => [id, name] as const)]}
           pick={(value) => act({ personId: valueOf(value) })}
         />
         <Popconfirm
-          title={isArchived ? say`Bring them back?` : say`Put ${chosen.length} sites away?`}
+          title={isArchived ? say`Restore these sites?` : say`Archive ${chosen.length} sites?`}
           description={isArchived ? undefined : say`You can restore them at any time.`}
-          okText={isArchived ? say`Bring back` : say`Put away`}
+          okText={isArchived ? say`Restore` : say`Archive`}
           cancelText={say`Not now`}
           onConfirm={() => act({ isArchived: !isArchived })}
         >
-          <Button loading={change.isPending}>
-            {isArchived ? say`Bring them back` : say`Put them away`}
-          </Button>
+          <Button loading={change.isPending}>{isArchived ? say`Restore` : say`Archive`}</Button>
         </Popconfirm>
-        <Button type="text" onClick={() => choose([])}>{say`Choose none`}</Button>
+        <Button type="text" onClick={() => choose([])}>{say`Clear selection`}</Button>
       </div>
       {(asking ?? change.error) && (
         <Alert

@@ -70,7 +70,7 @@ export default function NewSitePage() {
             ...(kinds.data ?? []).map(
               ({ id, document: { timer: one } }) => [id, one.name] as const,
             ),
-            [FROM_DOCUMENT, say`From a plan document …`],
+            [FROM_DOCUMENT, say`Import a plan …`],
           ]}
           pick={(value) => setKind(value)}
         />
@@ -88,7 +88,7 @@ export default function NewSitePage() {
             size="large"
             disabled={!plan}
             loading={addSite.isPending}
-          >{say`Add the site`}</Button>
+          >{say`Add site`}</Button>
         </div>
       </form>
     </div>

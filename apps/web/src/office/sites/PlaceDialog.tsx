@@ -30,13 +30,13 @@ export function PlaceDialog({ timer, close }: Props) {
     <Modal open title={nameOf(timer)} footer={null} onCancel={close}>
       <form className="stack" onSubmit={submit} noValidate>
         <TextField
-          label={say`What it is called`}
+          label={say`Name`}
           value={name}
           set={setName}
-          hint={say`Left empty, it is called ${timer.plan.timer.name}.`}
+          hint={say`If empty, it is named ${timer.plan.timer.name}.`}
         />
         <SoughtField
-          label={say`At the house`}
+          label={say`Site`}
           value={siteId}
           valueWords={here.data?.name ?? ''}
           seek={seek}
@@ -44,7 +44,7 @@ export function PlaceDialog({ timer, close }: Props) {
           pick={setSiteId}
         />
         {siteId !== timer.siteId && (
-          <p className="soft">{say`Its programs, survey and logbook go with it. The rules and the weather are those of the other house from then on.`}</p>
+          <p className="soft">{say`Its programs, survey and logbook move with it. It then follows the rules and weather of the new site.`}</p>
         )}
         {place.error && <Alert type="error" title={failureWords(place.error, say`Not changed`)} />}
         <Button type="primary" htmlType="submit" loading={place.isPending}>

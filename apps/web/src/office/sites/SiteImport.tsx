@@ -108,13 +108,13 @@ export default function SiteImport({ close }: { readonly close: () => void }) {
                 loading={isBusy}
                 onClick={() => void bring()}
               >
-                {done > 0 ? say`Go on` : count > 0 ? say`Import ${count} sites` : say`Import`}
+                {done > 0 ? say`Continue` : count > 0 ? say`Import ${count} sites` : say`Import`}
               </Button>,
             ]
       }
     >
       <div className="stack">
-        <p>{say`A CSV file with a column “name”. Marked cells are left out, and nothing else is; a row without a name, or of a timer that is not in the library, is left out whole.`}</p>
+        <p>{say`A CSV file with a column “name”. Marked cells are skipped. Rows without a name or with an unknown timer kind are skipped entirely.`}</p>
         <div className="row near">
           <FileButton
             label={say`Choose a CSV file`}
@@ -123,7 +123,7 @@ export default function SiteImport({ close }: { readonly close: () => void }) {
           />
           <Button
             onClick={() => saveCsv('sites.csv', [[...SITE_HEADINGS]])}
-          >{say`Save an empty one`}</Button>
+          >{say`Download template`}</Button>
         </div>
         {isOver && (
           <Alert type="success" title={plural(count, '1 site imported.', '# sites imported.')} />

@@ -46,7 +46,7 @@ function Checking({ left, of }: { readonly left: number; readonly of: number }) 
   return (
     <Alert
       type="info"
-      title={say`${left} timers are being checked again. Until then the list shows how they were.`}
+      title={say`${left} timers are being rechecked. Until then the list shows their earlier status.`}
       description={<Progress percent={Math.floor((100 * (most - left)) / most)} />}
     />
   );
@@ -68,7 +68,7 @@ function Finder({
     <Input
       type="search"
       aria-label={say`Find a site`}
-      placeholder={say`Name, number, street, town, person, telephone`}
+      placeholder={say`Name, number, street, town, person, phone`}
       value={typed ?? sought}
       onChange={({ target: { value } }) => {
         setTyped(value);
@@ -96,14 +96,14 @@ function Narrow({ search, seek, columns }: NarrowProps) {
   const people = usePeople();
   const rules = useLibrary('rules');
   const choices = [
-    ['person', say`Looked after by`, 'anybody', people.data?.map(({ id, name }) => [id, name])],
+    ['person', say`Technician`, 'anybody', people.data?.map(({ id, name }) => [id, name])],
     [
       'rules',
-      say`Under the rules`,
+      say`Watering rules`,
       'any',
       rules.data?.map(({ id, document }) => [id, document.name]),
     ],
-    ['state', say`Where`, say`in the lists`, [['archived', say`put away`]]],
+    ['state', say`Where`, say`active`, [['archived', say`archived`]]],
   ] as const;
   const tags = choices.flatMap(([name, , , options]) => {
     const value = search.get(name);
@@ -229,7 +229,7 @@ export default function SitesPage() {
         <>
           <Button onClick={() => setImporting(true)}>{say`Sites from a spreadsheet`}</Button>
           <FileButton
-            label={say`Import a site (.zip)`}
+            label={say`Import site (.zip)`}
             accept=".zip,application/zip"
             take={([file]) => file && take(file)}
           />
@@ -270,7 +270,7 @@ export default function SitesPage() {
           <SiteImport close={() => setImporting(false)} />
         </Suspense>
       )}
-      <div className="row near" role="group" aria-label={say`Which sites`}>
+      <div className="row near" role="group" aria-label={say`Filter sites`}>
         {filters.map((one) => (
           <Button
             key={one}
@@ -286,8 +286,8 @@ export default function SitesPage() {
       </div>
       {mayWork && (filter === 'breach' || filter === 'coming') && total > 0 && (
         <p>
-          <Link to={`/replans${ruled ? `?rules=${ruled}` : ''}`}>{say`Plan them all anew`}</Link>
-          {say`: each gets a plan that keeps the rules, to be taken or refused.`}
+          <Link to={`/replans${ruled ? `?rules=${ruled}` : ''}`}>{say`Replan all`}</Link>
+          {say`: each gets a plan that keeps the rules, which you can accept or decline.`}
         </p>
       )}
       {chosen.length > 0 && <ManyBar {...{ chosen, choose, which, total }} />}
@@ -334,7 +334,7 @@ export default function SitesPage() {
               description={
                 counts.all === 0 && sought === '' && !person && !ruled && !isArchived
                   ? say`No sites yet. Add the first house with its timer.`
-                  : say`No site is like that.`
+                  : say`No matching sites.`
               }
             />
           ),

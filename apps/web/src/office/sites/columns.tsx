@@ -10,10 +10,10 @@ import { WeekMini } from './WeekMini.tsx';
 import { say } from '@water-clock/core';
 
 const VERDICT_NAMES = {
-  clear: say`Clear`,
+  clear: say`No overlaps`,
   overlap: say`Overlap`,
-  breach: say`Not allowed`,
-  incomplete: say`Half set`,
+  breach: say`Breaks rules`,
+  incomplete: say`Not complete`,
   empty: say`Empty`,
 } as const;
 
@@ -45,7 +45,7 @@ export function VerdictOf({
       <span>
         <strong>{VERDICT_NAMES[verdict]}</strong>
         <span className="soft small below">{headline}</span>
-        {!checked && <Tag>{say`being checked again`}</Tag>}
+        {!checked && <Tag>{say`rechecking`}</Tag>}
       </span>
     </span>
   );
@@ -59,9 +59,9 @@ export const COLUMN_NAMES = {
   week: say`Week`,
   stations: say`Stations`,
   headroom: say`Highest percent`,
-  trouble: say`First trouble`,
+  trouble: say`First problem`,
   battery: say`Battery due`,
-  person: say`Looked after by`,
+  person: say`Technician`,
   last: say`Last visit`,
   next: say`Next`,
 } as const;

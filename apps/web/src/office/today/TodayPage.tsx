@@ -46,7 +46,7 @@ function UnderWay({ lines }: { readonly lines: readonly TimerLine[] }) {
             <Tag color="purple">{say`under way`}</Tag>
             <div>{headline}</div>
           </div>
-          <Button onClick={() => void navigate(`/timers/${id}/leave`)}>{say`Go on`}</Button>
+          <Button onClick={() => void navigate(`/timers/${id}/leave`)}>{say`Continue`}</Button>
         </li>
       ))}
     </ul>
@@ -56,9 +56,9 @@ function UnderWay({ lines }: { readonly lines: readonly TimerLine[] }) {
 /** What needs attention, for one garden and for several. */
 const ATTENTION = {
   overlap: [say`garden overlaps`, say`gardens overlap`],
-  breach: [say`garden breaks the watering rules`, say`gardens break the watering rules`],
-  coming: [say`garden will break rules to come`, say`gardens will break rules to come`],
-  unset: [say`garden is half set or empty`, say`gardens are half set or empty`],
+  breach: [say`garden breaks watering rules`, say`gardens break watering rules`],
+  coming: [say`garden will break announced rules`, say`gardens will break announced rules`],
+  unset: [say`garden is not complete or empty`, say`gardens are not complete or empty`],
 } as const satisfies Partial<Record<Filter, readonly [string, string]>>;
 type Trouble = keyof typeof ATTENTION;
 
@@ -102,7 +102,9 @@ function Attention({ counts, checking }: Pick<TimerLines, 'counts' | 'checking'>
   if (troubles.length === 0)
     return (
       <p className="soft">
-        {checking === 0 ? say`Every garden is clear.` : say`${checking} gardens are being checked.`}
+        {checking === 0
+          ? say`No problems found in any garden.`
+          : say`${checking} gardens are being checked.`}
       </p>
     );
   return (
@@ -201,9 +203,9 @@ export default function TodayPage() {
       <div className="sites-head row">
         <h1>{dateWords(today, today, order)}</h1>
         <Segmented<string>
-          aria-label={say`Whose visits`}
+          aria-label={say`Visits of`}
           options={[
-            { value: 'all', label: say`Everybody’s` },
+            { value: 'all', label: say`Everyone` },
             { value: 'mine', label: say`Mine` },
           ]}
           value={isMine ? 'mine' : 'all'}
@@ -230,10 +232,10 @@ export default function TodayPage() {
                 order={dayOrder}
                 day={{ date, personId: person }}
                 today={date}
-                none={lines.length > 0 ? '' : say`No visit is under way or due today.`}
+                none={lines.length > 0 ? '' : say`No visits in progress or due today.`}
               />
               {due.overdue.length > shown.length && (
-                <Link to="/calendar?view=open">{say`More visits are overdue`}</Link>
+                <Link to="/calendar?view=open">{say`More overdue visits`}</Link>
               )}
             </section>
             {coming.length > 0 && (
@@ -257,13 +259,13 @@ export default function TodayPage() {
               </section>
             )}
             <section aria-labelledby="today-first">
-              <h2 id="today-first">{say`First watering to be confirmed`}</h2>
+              <h2 id="today-first">{say`First waterings to confirm`}</h2>
               <DayList
                 visits={first}
                 order={null}
                 day={null}
                 today={date}
-                none={say`Nothing waits to be confirmed.`}
+                none={say`Nothing to confirm.`}
               />
             </section>
           </div>

@@ -15,7 +15,7 @@ export function TourOffer({ timerId }: { readonly timerId: string }) {
     <Alert
       className="tour-offer"
       type="info"
-      title={say`New here? See a timer in five short stops.`}
+      title={say`New here? Take a five-step tour of a timer.`}
       action={
         <Flex gap={8} wrap>
           <Button

@@ -73,7 +73,7 @@ export function Bars({ label, unit, series, bars, words, file }: Props) {
           </li>
         ))}
       </ol>
-      <Disclosure className="more" summary={say`The same as a table`}>
+      <Disclosure className="more" summary={say`Show as table`}>
         {() => (
           <>
             <Scroll label={say`${label} as a table`}>

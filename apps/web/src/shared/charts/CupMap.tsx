@@ -28,7 +28,7 @@ export function CupMap({ millilitres, across, low, chosen, choose }: Props) {
         height={rows * CELL}
         viewBox={`0 0 ${columns * CELL} ${rows * CELL}`}
         role="group"
-        aria-label={say`Cups as they stood`}
+        aria-label={say`Cup layout`}
       >
         {millilitres.map((caught, cup) => {
           const isLow = low.includes(cup);
@@ -40,7 +40,7 @@ export function CupMap({ millilitres, across, low, chosen, choose }: Props) {
               role="button"
               tabIndex={0}
               aria-pressed={cup === chosen}
-              aria-label={say`Cup ${cup + 1}: ${caught} ml${isLow ? say`, of the driest quarter` : ''}`}
+              aria-label={say`Cup ${cup + 1}: ${caught} ml${isLow ? say`, in the driest quarter` : ''}`}
               onClick={() => choose(cup)}
               onKeyDown={(event) => {
                 if (event.key !== 'Enter' && event.key !== ' ') return;
@@ -77,7 +77,7 @@ export function CupMap({ millilitres, across, low, chosen, choose }: Props) {
           );
         })}
       </svg>
-      <p className="soft">{say`Hollow: the driest quarter. Press a cup to enter it again.`}</p>
+      <p className="soft">{say`Hollow: the driest quarter. Press a cup to change it.`}</p>
     </div>
   );
 }

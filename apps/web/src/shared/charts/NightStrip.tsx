@@ -86,7 +86,7 @@ function Cycles({
         className={isMoving ? 'strip-cycle strip-cycle-moving' : 'strip-cycle'}
         tabIndex={0}
         role="slider"
-        aria-label={say`Start of ${cycle.letter}; left and right move it by ${stepMinutes} minutes, Enter shows it to the second`}
+        aria-label={say`Start time of ${cycle.letter}. Left and right move it ${stepMinutes} minutes; Enter shows seconds`}
         aria-valuemin={0}
         aria-valuemax={1439}
         aria-valuenow={secondOfDay(cycle.begins) / 60}
@@ -146,7 +146,7 @@ export const NightStrip = memo(function NightStrip(props: NightStripProps) {
             width={width}
             height={height}
             role="group"
-            aria-label={say`Night strip; a table of the same can be opened above it`}
+            aria-label={say`Night strip. The same data is available as a table above it`}
           >
             <Ground geometry={geometry} sun={sun} />
             <DryHours geometry={geometry} dry={props.dry} />

@@ -33,10 +33,9 @@ const inOrder = (runs: readonly RunRow[]) =>
 /** The same night as a table, for screen readers and for copying. */
 export function NightTable({ night, plan, clock }: Props) {
   const time = (moment: number) => timeWords(moment % SECONDS_PER_DAY, clock);
-  if (night.intended.length === 0)
-    return <p className="soft">{say`Nothing waters in this night.`}</p>;
+  if (night.intended.length === 0) return <p className="soft">{say`No watering this night.`}</p>;
   return (
-    <Scroll label={say`The night as a table`} className="night-table">
+    <Scroll label={say`Night as a table`} className="night-table">
       <table className="data">
         <thead>
           <tr>
@@ -86,7 +85,7 @@ export function NightTable({ night, plan, clock }: Props) {
       </table>
       {!night.condensed && (
         <RunsTable
-          caption={say`Every valve as set, each cycle by itself`}
+          caption={say`Each valve as set, cycle by cycle`}
           runs={inOrder(
             night.intended.flatMap(({ letter, runs }) => runs.map((run) => ({ letter, ...run }))),
           )}
@@ -95,11 +94,11 @@ export function NightTable({ night, plan, clock }: Props) {
         />
       )}
       {night.condensed && (
-        <p className="soft">{say`So much happens in these nights that single valves are left out, and all but the first overlaps.`}</p>
+        <p className="soft">{say`These nights are too busy to show single valves. Only the first overlaps are listed.`}</p>
       )}
       {!night.condensed && differsFromIntent(night) && (
         <RunsTable
-          caption={say`Every valve as the timer really opens it`}
+          caption={say`Each valve as the timer actually opens it`}
           runs={night.runs}
           plan={plan}
           clock={clock}

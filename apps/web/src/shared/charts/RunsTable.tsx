@@ -52,7 +52,7 @@ export function RunsTable({ caption, runs, plan, clock }: Props) {
             <td>{time(off)}</td>
             <td>{stationWords(plan, station)}</td>
             <td>{lengthWords(off - on)}</td>
-            <td>{letter ?? say`by hand`}</td>
+            <td>{letter ?? say`manual`}</td>
           </tr>
         ))}
       </tbody>

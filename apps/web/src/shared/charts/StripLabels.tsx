@@ -102,7 +102,7 @@ export function labelsOf(
     const { x, width } = geometry.span(from, to);
     return {
       key: `mown ${from}`,
-      words: say`mown ${weekdayName(weekdayIndexOf(Math.floor(from / SECONDS_PER_DAY)))}`,
+      words: say`mowing day ${weekdayName(weekdayIndexOf(Math.floor(from / SECONDS_PER_DAY)))}`,
       places: to === night.to ? inRows(x + width - 6, 'end') : inRows(x + 6, 'start'),
     };
   });

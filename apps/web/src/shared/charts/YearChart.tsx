@@ -40,7 +40,7 @@ const HEAD = 18;
 const FORBIDDEN_WORDS: Record<Forbidden, string> = {
   off: say`off day of the month`,
   delay: say`rain delay`,
-  hours: say`no hour of it may water`,
+  hours: say`no watering allowed all day`,
 };
 
 /** A date in words. */
@@ -101,7 +101,7 @@ export const YearChart = memo(function YearChart(props: Props) {
       <p className="soft">
         {say`${wet} watering dates in the coming year`}
         {overlaps > 0 && say`, overlaps on ${overlaps} of them`}
-        {say`. Press a date to see its night.`}
+        {say`. Press a date to see that night.`}
       </p>
       <DateField
         label={say`Go to a date`}
@@ -119,7 +119,7 @@ export const YearChart = memo(function YearChart(props: Props) {
             tabIndex={0}
             role="slider"
             className="year-chart"
-            aria-label={say`A year of dates; the arrow keys go from date to date, Enter shows its night`}
+            aria-label={say`A year of dates. Arrow keys move between dates; Enter shows the night`}
             aria-valuemin={0}
             aria-valuemax={year.length - 1}
             aria-valuenow={focused ? year.indexOf(focused) : 0}
@@ -221,7 +221,7 @@ export const YearChart = memo(function YearChart(props: Props) {
             <svg width="22" height="14" aria-hidden>
               <rect x="1" y="1" width="20" height="12" stroke="var(--ink)" fill="none" {...HELD} />
             </svg>{' '}
-            {say`its turn, but held back`}
+            {say`due but held back`}
           </span>
         )}
         {overlaps > 0 && (
@@ -237,11 +237,11 @@ export const YearChart = memo(function YearChart(props: Props) {
             <svg width="22" height="14" aria-hidden>
               <path d="M4 12 18 2M4 2 18 12" {...FORBIDDEN} />
             </svg>{' '}
-            {say`nothing may water`}
+            {say`no watering allowed`}
           </span>
         )}
       </p>
-      <Disclosure summary={say`The year as a table`}>
+      <Disclosure summary={say`Year as a table`}>
         {() => <YearTable year={year} today={today} />}
       </Disclosure>
     </div>
@@ -251,7 +251,7 @@ export const YearChart = memo(function YearChart(props: Props) {
 function YearTable({ year, today }: Pick<Props, 'year' | 'today'>) {
   const { order } = usePreferences();
   return (
-    <Scroll label={say`The year as a table`} className="night-table">
+    <Scroll label={say`Year as a table`} className="night-table">
       <table className="data">
         <thead>
           <tr>
@@ -259,7 +259,7 @@ function YearTable({ year, today }: Pick<Props, 'year' | 'today'>) {
             <th>{say`Programs`}</th>
             <th>{say`Overlap`}</th>
             <th>{say`Held back`}</th>
-            <th>{say`Nothing may water`}</th>
+            <th>{say`No watering allowed`}</th>
           </tr>
         </thead>
         <tbody>

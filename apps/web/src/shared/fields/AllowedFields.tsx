@@ -44,7 +44,7 @@ export function AllowedFields({ name, rules, withoutDays = false, change }: Prop
       )}
       <div className="tiles fill of-150">
         <SelectField
-          label={say`Dates`}
+          label={say`Date format`}
           value={rules.parity ?? ''}
           options={[
             ['', say`any`] as const,
@@ -65,7 +65,7 @@ export function AllowedFields({ name, rules, withoutDays = false, change }: Prop
         />
       </div>
       <WindowsEditor
-        label={say`${name}: hours without water`}
+        label={say`${name}: no-water hours`}
         timer={{}}
         windows={rules.noWaterWindows ?? []}
         commit={(windows) => set({ noWaterWindows: windows ?? [] })}
@@ -74,7 +74,7 @@ export function AllowedFields({ name, rules, withoutDays = false, change }: Prop
         className="check"
         checked={rules.dripExempt ?? false}
         onChange={(event) => void set({ dripExempt: event.target.checked })}
-      >{say`drip is free`}</Checkbox>
+      >{say`drip exempt`}</Checkbox>
     </>
   );
 }

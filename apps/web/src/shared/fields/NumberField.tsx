@@ -49,7 +49,7 @@ export function NumberField(props: Props) {
         value={value}
         read={read}
         write={(number) => String(number ?? '')}
-        fault={(typed) => say`"${typed.trim()}" is not possible here; allowed: ${allowed}.`}
+        fault={(typed) => say`"${typed.trim()}" is not allowed here. Allowed: ${allowed}.`}
         tell={setFault}
         commit={commit}
       />

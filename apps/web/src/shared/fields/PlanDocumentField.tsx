@@ -8,7 +8,7 @@ const MOST_BYTES = 900_000;
 const MOST_FAULTS_SHOWN = 8;
 
 const tooLarge = (bytes: number) =>
-  say`document: ${bytes} bytes are too many; a plan document has at most ${MOST_BYTES}`;
+  say`The document has ${bytes} bytes. The limit is ${MOST_BYTES}.`;
 
 function faultsOf(text: string): { plan: Plan } | { faults: string[] } {
   if (text.length > MOST_BYTES) return { faults: [tooLarge(text.length)] };
@@ -38,12 +38,12 @@ export function PlanDocumentField({ read }: { readonly read: (plan: Plan | null)
   return (
     <div className="stack">
       <FileButton
-        label={say`Choose a plan document (a file ending in .plan.json)`}
+        label={say`Choose a plan file (.plan.json)`}
         accept=".json,application/json"
         take={([file]) => takeFile(file)}
       />
       <label className="labelled">
-        {say`or its text`}
+        {say`or paste its text`}
         <Input.TextArea
           rows={5}
           spellCheck={false}
@@ -52,10 +52,10 @@ export function PlanDocumentField({ read }: { readonly read: (plan: Plan | null)
           status={faults.length > 0 ? 'error' : ''}
         />
       </label>
-      {accepted && <p role="status">{say`Read: ${accepted}`}</p>}
+      {accepted && <p role="status">{say`Loaded: ${accepted}`}</p>}
       {faults.length > 0 && (
         <div role="alert" className="fault">
-          <p>{say`This document cannot be imported; nothing was changed.`}</p>
+          <p>{say`This document cannot be imported. Nothing was changed.`}</p>
           <ul>
             {faults.slice(0, MOST_FAULTS_SHOWN).map((fault) => (
               <li key={fault}>{fault}</li>

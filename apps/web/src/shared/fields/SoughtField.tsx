@@ -29,7 +29,7 @@ export function SoughtField({ label, value, valueWords, options, seek, pick }: P
           ...(value && !isAmong && valueWords ? [[value, valueWords] as const] : []),
           ...options,
         ].map(([one, words]) => ({ value: one, label: words }))}
-        notFoundContent={say`Nothing is called so.`}
+        notFoundContent={say`No matches`}
         virtual={false}
         onChange={pick}
       />

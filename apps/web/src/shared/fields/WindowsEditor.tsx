@@ -37,7 +37,7 @@ export function WindowsEditor({ label, timer, windows, commit }: Props) {
             commit={(to) => replace(i, { ...window, to })}
           />
           <WeekdayButtons
-            label={say`beginning on`}
+            label={say`on`}
             timer={timer}
             pressed={window.weekdays ?? WEEKDAYS}
             commit={(weekdays) => {
@@ -50,7 +50,7 @@ export function WindowsEditor({ label, timer, windows, commit }: Props) {
       ))}
       <Button
         onClick={() => setRefused(commit([...windows, { from: '10:00', to: '18:00' }]))}
-      >{say`Add hours without water`}</Button>
+      >{say`Add no-water hours`}</Button>
       {refused && <p className="fault">{refused}</p>}
     </div>
   );

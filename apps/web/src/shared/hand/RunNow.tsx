@@ -33,7 +33,7 @@ export function RunNow({
           type="dashed"
           className="watch huge"
           style={{ height: 'auto' }}
-          aria-label={say`${clockWords(seconds)}, make it ${seconds === 60 ? '2:00' : '1:00'}`}
+          aria-label={say`${clockWords(seconds)}, change to ${seconds === 60 ? '2:00' : '1:00'}`}
           onClick={() => setSeconds(seconds === 60 ? 120 : 60)}
         >
           {clockWords(seconds)}

@@ -60,7 +60,7 @@ export function PhotoRow({ photos, set, label, most = MOST_PHOTOS }: Props) {
   const [left, setLeft] = useState(0);
   const bring = () =>
     void sendWaiting().then(setLeft, (error: unknown) =>
-      setFault(error instanceof Error ? say`Not kept: ${error.message}.` : say`Not kept.`),
+      setFault(error instanceof Error ? say`Not saved: ${error.message}.` : say`Not saved.`),
     );
   useEffect(() => {
     bring();
@@ -79,7 +79,7 @@ export function PhotoRow({ photos, set, label, most = MOST_PHOTOS }: Props) {
       }
     }
     if (files.length > room)
-      setFault(say`At most ${most} photos are kept; the others were left out.`);
+      setFault(say`At most ${most} photos are allowed. The rest were not added.`);
     if (made.length === 0) return;
     set?.([...photos, ...made]);
     setLeft((before) => before + made.length);
@@ -110,7 +110,7 @@ export function PhotoRow({ photos, set, label, most = MOST_PHOTOS }: Props) {
       )}
       {left > 0 && (
         <span className="soft" role="status">
-          {say`${left} on the way`}
+          {say`${left} uploading`}
         </span>
       )}
       {fault && (

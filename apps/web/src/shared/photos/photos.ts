@@ -38,14 +38,14 @@ class NoPhotoError extends Error {}
 async function scaledDown(file: File): Promise<Blob> {
   if (file.size > MOST_FILE_BYTES)
     throw new NoPhotoError(
-      say`${file.name} has ${Math.round(file.size / 1e6)} MB; allowed: ${MOST_FILE_BYTES / 1e6} MB`,
+      say`${file.name} is ${Math.round(file.size / 1e6)} MB; the limit is ${MOST_FILE_BYTES / 1e6} MB`,
     );
   let picture: ImageBitmap;
   try {
     picture = await createImageBitmap(file);
   } catch {
     throw new NoPhotoError(
-      say`${file.name} is no picture that this device can read; JPEG, PNG and WebP can be`,
+      say`${file.name} is not a picture this device can read; use JPEG, PNG or WebP`,
     );
   }
   const canvas = scaled(picture, LONGER_SIDE);

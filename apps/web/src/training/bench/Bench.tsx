@@ -71,12 +71,12 @@ export function Bench({ make, rainDelay, target, hasWorld = true, without = [], 
             />
           ),
         },
-        { key: 'log', label: say`What happened`, children: happened },
+        { key: 'log', label: say`Log`, children: happened },
       ]}
     />
   ) : (
     <section className="stack near" aria-labelledby="bench-log">
-      <h2 id="bench-log">{say`What happened`}</h2>
+      <h2 id="bench-log">{say`Log`}</h2>
       {happened}
     </section>
   );
@@ -94,19 +94,19 @@ export function Bench({ make, rainDelay, target, hasWorld = true, without = [], 
             without={without}
             press={press}
           />
-          <p className="soft small">{say`By the keyboard, with the focus in the panel: ← → page, ↓ ↑ less and more, P program, H by hand, S store, R rest. Shift, or a key that is held, goes faster.`}</p>
+          <p className="soft small">{say`Keyboard, with the focus on the panel: ← → page, ↓ ↑ less and more, P program, H manual, S enter, R off. Hold Shift or the key to go faster.`}</p>
           {/* On a phone the card stands under the keys. */}
           {isPhone && beside}
           {hasWorld && <BenchWorld bench={bench} act={act} />}
           <Checkbox
             checked={isLoud}
             onChange={({ target: { checked } }) => setLoud(checked)}
-          >{say`Keys make a sound`}</Checkbox>
+          >{say`Key sounds`}</Checkbox>
         </div>
         <div className="stack">
           <div className="row near">
             <Segmented
-              aria-label={say`How fast time goes by`}
+              aria-label={say`Time speed`}
               value={hands.speed}
               options={SPEEDS.map((speed) => ({ value: speed, label: `×${speed}` }))}
               onChange={hands.setSpeed}
@@ -115,7 +115,7 @@ export function Bench({ make, rainDelay, target, hasWorld = true, without = [], 
               icon={
                 hands.isPaused ? <CaretRightOutlined aria-hidden /> : <PauseOutlined aria-hidden />
               }
-              aria-label={hands.isPaused ? say`Let the time go on` : say`Stop the time`}
+              aria-label={hands.isPaused ? say`Run time` : say`Pause time`}
               onClick={() => hands.setPaused(!hands.isPaused)}
             />
             <Button

@@ -33,7 +33,7 @@ export function BenchCard({
       <p>
         <strong>
           {left.size === 0
-            ? say`All is in the box.`
+            ? say`Everything is keyed in.`
             : open === 1
               ? say`1 line is left.`
               : say`${open} lines are left.`}
@@ -45,7 +45,7 @@ export function BenchCard({
             {left.has(line.id) ? (
               <MinusCircleOutlined aria-label={say`not yet`} />
             ) : (
-              <CheckCircleFilled aria-label={say`in the box`} />
+              <CheckCircleFilled aria-label={say`keyed in`} />
             )}
             <span>{line.name}</span>
             <strong>{panelText(line.value, style)}</strong>

@@ -5,7 +5,7 @@ const clockLength = (seconds: number) =>
 
 function bedWords({ isWet, secondsLeft, seconds, litres }: Bed, units: UnitSystem): string {
   if (isWet && secondsLeft === null) return say`its valve does not close`;
-  if (secondsLeft !== null) return say`runs, ${clockLength(secondsLeft)} left`;
+  if (secondsLeft !== null) return say`running, ${clockLength(secondsLeft)} left`;
   if (seconds === 0) return say`no water yet`;
   const minutes = say`${Math.round(seconds / 60)} min`;
   return litres === null ? minutes : `${minutes}, ${quantityWords(units, 'volume', litres)}`;

@@ -19,35 +19,35 @@ const SHOWN = 12;
 const FAULTS: Readonly<Record<GardenFault['fault'], string>> = {
   sticks: say`a valve that does not close`,
   dead: say`a broken circuit`,
-  shorts: say`a coil that shorts`,
+  shorts: say`a shorted coil`,
   shut: say`a valve that does not open`,
 };
 
 /** What was done, in a few words; null for keys that only turn pages and values. */
 function actWords(act: BenchAct): string | null {
-  if ('key' in act) return act.key === 'rest' ? say`the key “rest”` : null;
+  if ('key' in act) return act.key === 'rest' ? say`the key “off”` : null;
   if ('garden' in act) {
     const { fault, station, on } = act.garden;
-    return say`${FAULTS[fault]} of station ${station}${on ? '' : say`: mended`}`;
+    return say`${FAULTS[fault]} of station ${station}${on ? '' : say`: repaired`}`;
   }
   const press = act.world;
   switch (press.do) {
     case 'wet':
-      return say`it rains`;
+      return say`rain starts`;
     case 'dry':
-      return say`the rain is over`;
+      return say`rain stops`;
     case 'powerOff':
       return say`the power failed`;
     case 'powerOn':
       return say`the power came back`;
     default:
-      return say`somebody pressed something`;
+      return say`someone pressed a key`;
   }
 }
 
 const whoWords = ({ letter, start }: Called) =>
   start === null
-    ? `${say`by hand`}${letter === null ? '' : say`, program ${letter}`}`
+    ? `${say`manual`}${letter === null ? '' : say`, program ${letter}`}`
     : say`${letter ?? ''} of ${start}`;
 
 function cycleWords(cycle: TimerCycle): string {
@@ -55,7 +55,7 @@ function cycleWords(cycle: TimerCycle): string {
   const who = whoWords(cycle);
   const length = began === null || ended === null ? '' : say` for ${lengthWords(ended - began)}`;
   if (outcome === 'lost') return say`${who} was lost`;
-  return say`${who} ran${length}${outcome === 'cut' ? say`, then it was ended` : ''}`;
+  return say`${who} ran${length}${outcome === 'cut' ? say`, then it was stopped` : ''}`;
 }
 
 interface Props {
@@ -89,7 +89,7 @@ export function BenchLog({ bench, clock, order }: Props) {
   );
   const speech = { on: Math.floor(now / SECONDS_PER_DAY), clock, order };
   return lines.length === 0 ? (
-    <p className="soft">{say`Nothing yet. Press a key, or let the time go by.`}</p>
+    <p className="soft">{say`Nothing yet. Press a key or run time.`}</p>
   ) : (
     <Timeline
       items={lines.map(({ at, words }, i) => ({

@@ -48,14 +48,14 @@ export function BenchNight({ plan, now, ahead, runs, clock }: Props) {
   if (!night || !geometry) return null;
   const shown = runs.filter(({ on, off }) => off > night.from && on < night.to);
   return (
-    <figure className="strip" aria-label={say`${shown.length} runs in this night so far`}>
+    <figure className="strip" aria-label={say`${shown.length} runs tonight so far`}>
       <svg width={STRIP.letters} height={geometry.height + STRIP.foot} aria-hidden>
         <Letters
           geometry={{ ...geometry, rows: geometry.rows.filter(({ letter }) => letter !== BY_HAND) }}
           reallyToo={false}
         />
         <text x={0} y={geometry.height - ROW / 2 + 5}>
-          {say`hand`}
+          {say`manual`}
         </text>
       </svg>
       <div ref={ref} className="strip-window">

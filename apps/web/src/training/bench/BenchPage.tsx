@@ -70,7 +70,7 @@ export default function BenchPage() {
     <div className="page stack">
       <div className="row">
         <h1>{say`Bench`}</h1>
-        <Link to="/bench/tasks">{say`Tasks to practise`}</Link>
+        <Link to="/bench/tasks">{say`Practice tasks`}</Link>
         {timerId === null ? (
           <SelectField
             aria-label={say`Kind of timer`}
@@ -84,15 +84,15 @@ export default function BenchPage() {
               {timer.data?.site.name}, {plan?.timer.name}
             </span>
             <Segmented<From>
-              aria-label={say`What stands in the box at the beginning`}
+              aria-label={say`Settings at the start`}
               value={from}
               options={[
                 { value: 'as-set', label: say`As it is set` },
-                { value: 'empty', label: say`Empty box` },
+                { value: 'empty', label: say`Empty timer` },
               ]}
               onChange={(one) => setSearch({ timer: timerId, from: one })}
             />
-            <Button onClick={() => setMaking(true)}>{say`Make a task of it`}</Button>
+            <Button onClick={() => setMaking(true)}>{say`Make a task from this`}</Button>
           </>
         )}
       </div>

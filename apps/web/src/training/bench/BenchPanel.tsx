@@ -58,13 +58,13 @@ export function Screen({
 }) {
   const { isLit, left, right, big, unit, place, clock, flashes, isDraft, isResting } = display;
   const isGone = flashes && place === '' && !isEven;
-  const foot = isResting ? say`at rest` : place === '' ? EMPTY : say`clock ${clock}`;
+  const foot = isResting ? say`off` : place === '' ? EMPTY : say`clock ${clock}`;
   return (
     <div className="bench-screen">
       {/* The time of day is not read out each minute: it has no place among the pages. */}
       <p className="hidden-but-read" aria-live="polite">
         {!isLit && say`The display is blank.`}
-        {isLit && (place !== '' || left === say`by hand`) && `${left} ${right} ${big} ${unit}`}
+        {isLit && (place !== '' || left === say`manual`) && `${left} ${right} ${big} ${unit}`}
       </p>
       <p className="row spread" aria-hidden>
         <span>{left || EMPTY}</span>
@@ -74,7 +74,7 @@ export function Screen({
         {isGone || big === '' ? EMPTY : big} {!isGone && unit && <small>{unit}</small>}
       </p>
       <p className="row spread" aria-hidden>
-        <span>{isDraft ? say`not stored` : place && say`page ${place}`}</span>
+        <span>{isDraft ? say`not entered` : place && say`page ${place}`}</span>
         <span>{isLit ? foot : EMPTY}</span>
       </p>
     </div>
@@ -171,18 +171,18 @@ export function BenchPanel({ display, lamps, plan, isEven, without, press }: Pro
           say`Page on`,
         )}
         {key('program', say`program`)}
-        {key('by-hand', say`by hand`)}
-        {key('store', say`store`)}
-        {key('rest', say`rest`, undefined, true)}
+        {key('by-hand', say`manual`)}
+        {key('store', say`enter`)}
+        {key('rest', say`off`, undefined, true)}
       </Row>
-      <ul className="list row" aria-label={say`Lamps of the stations`}>
+      <ul className="list row" aria-label={say`Station lights`}>
         {plan.stations.map(({ number }) => (
           <Lamp key={number} name={String(number)} isOn={lamps.stations.includes(number)} />
         ))}
       </ul>
-      <ul className="list row" aria-label={say`Other lamps`}>
+      <ul className="list row" aria-label={say`Other lights`}>
         <Lamp name={say`pump`} isOn={lamps.pump} />
-        <Lamp name={say`main`} isOn={lamps.main} />
+        <Lamp name={say`master valve`} isOn={lamps.main} />
         <Lamp name={say`rain`} isOn={lamps.rain} />
         <Lamp name={say`short`} isOn={lamps.short} />
         <Lamp name={say`power`} isOn={lamps.power} />

@@ -43,13 +43,13 @@ export function BenchWorld({
   };
   return (
     <section className="stack near" aria-labelledby="bench-world">
-      <h2 id="bench-world">{say`World`}</h2>
+      <h2 id="bench-world">{say`Conditions`}</h2>
       <div className="row near">
         <Button
           aria-pressed={bench.isWet}
           onClick={() => act({ world: { do: bench.isWet ? 'dry' : 'wet' } })}
         >
-          {bench.isWet ? say`The rain ends` : say`It rains`}
+          {bench.isWet ? say`Rain stops` : say`Rain starts`}
         </Button>
         <Button
           aria-pressed={!hasPower}
@@ -59,16 +59,16 @@ export function BenchWorld({
         </Button>
         <Button
           onClick={() => act({ world: pressedSomething(bench, bench.log.length) })}
-        >{say`Somebody presses something`}</Button>
+        >{say`Someone presses a key`}</Button>
       </div>
       {bench.isWet && !rain && <p className="soft">{say`This timer has no rain sensor.`}</p>}
       <div className="tiles fill of-150">
         {(
           [
             ['sticks', say`Valve stays open`, sticking],
-            ['shut', say`Valve stays shut`, shut],
-            ['dead', say`Circuit broken`, dead],
-            ['shorts', say`Coil shorts`, shorted],
+            ['shut', say`Valve stays closed`, shut],
+            ['dead', say`Open circuit`, dead],
+            ['shorts', say`Shorted coil`, shorted],
           ] as const
         ).map(([fault, label, now]) => (
           <SelectField

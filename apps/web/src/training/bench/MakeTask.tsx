@@ -44,7 +44,7 @@ export default function MakeTask({
     setMaking(false);
     if (!task) {
       setFault(
-        say`The keys of this kind do not lead from an empty box to this plan, so nobody could do it.`,
+        say`This plan cannot be keyed into an empty timer of this kind, so the task would be impossible.`,
       );
       return;
     }
@@ -52,17 +52,17 @@ export default function MakeTask({
       { ...ids, baseVersion: 0, document: task },
       {
         onSuccess: () => void navigate(`/bench/tasks/${ids.target}`),
-        onError: (error) => setFault(failureWords(error, say`The task was not kept`)),
+        onError: (error) => setFault(failureWords(error, say`Task not saved`)),
       },
     );
   };
   return (
-    <Modal open title={say`Make a task of this garden`} onCancel={close} footer={null}>
+    <Modal open title={say`Make a task from this garden`} onCancel={close} footer={null}>
       <Form<Words>
         layout="vertical"
         initialValues={{
           title: say`Key in this garden`,
-          says: say`A new box, and a card from the office.`,
+          says: say`A new timer and a card from the office.`,
           level: 3,
         }}
         onFinish={(words) => void make(words)}
@@ -72,12 +72,12 @@ export default function MakeTask({
         </Form.Item>
         <Form.Item
           name="says"
-          label={say`What the customer, or the office, says`}
+          label={say`What the customer or office says`}
           rules={[{ required: true, max: 2000 }]}
         >
           <Input.TextArea rows={3} />
         </Form.Item>
-        <Form.Item name="level" label={say`How hard`}>
+        <Form.Item name="level" label={say`Difficulty`}>
           <Select
             options={Array.from({ length: MOST_LEVEL }, (_, i) => ({
               value: i + 1,
@@ -90,7 +90,7 @@ export default function MakeTask({
           type="primary"
           htmlType="submit"
           loading={isMaking || keep.isPending}
-        >{say`Make the task`}</Button>
+        >{say`Create task`}</Button>
       </Form>
     </Modal>
   );

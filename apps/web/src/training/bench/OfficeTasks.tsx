@@ -20,7 +20,7 @@ export function OfficeTasks({ done }: { readonly done: (id: string) => string | 
     ids.current.set(what, own);
     return own;
   };
-  const failed = (error: Error) => setFaults([failureWords(error, say`Not kept`)]);
+  const failed = (error: Error) => setFaults([failureWords(error, say`Not saved`)]);
   const take = async (file: File) => {
     const text = await textOf(file);
     const read = text === null ? null : readTaskText(text);
@@ -39,11 +39,11 @@ export function OfficeTasks({ done }: { readonly done: (id: string) => string | 
     );
   return (
     <section className="stack near" aria-labelledby="office-tasks">
-      <h2 id="office-tasks">{say`Tasks of the office`}</h2>
-      <p>{say`Put a timer of the office on the bench to make a task of it, or take one from a file that another office wrote.`}</p>
+      <h2 id="office-tasks">{say`Office tasks`}</h2>
+      <p>{say`Put one of your timers on the bench to make a task from it, or import a task file from another office.`}</p>
       <div>
         <FileButton
-          label={say`Task from a file …`}
+          label={say`Import task …`}
           accept=".json,application/json"
           take={([file]) => {
             setFaults([]);
@@ -65,7 +65,7 @@ export function OfficeTasks({ done }: { readonly done: (id: string) => string | 
           }
         />
       )}
-      {items.isError && <p role="alert">{say`The tasks of the office could not be fetched.`}</p>}
+      {items.isError && <p role="alert">{say`Office tasks could not be loaded.`}</p>}
       <ul className="list ruled">
         {(items.data ?? []).map((item) => (
           <li key={item.id}>
@@ -78,7 +78,7 @@ export function OfficeTasks({ done }: { readonly done: (id: string) => string | 
               <Button
                 size="small"
                 onClick={() => saveJson(`${item.document.title}.task.json`, item.document)}
-              >{say`Save as a file`}</Button>
+              >{say`Export`}</Button>
               <Button size="small" onClick={() => takeOut(item)}>{say`Delete`}</Button>
             </span>
           </li>

@@ -36,33 +36,33 @@ export function Replay({ task, log, wrong, style }: Props) {
         ? say`The key “${KEY_WORDS[last.key]}”, ${momentWords(last.at, speech)}`
         : say`Rain, power or people, ${momentWords(last.at, speech)}`;
   return (
-    <section className="stack near" aria-label={say`Your presses again`}>
+    <section className="stack near" aria-label={say`Replay`}>
       <Slider
         min={0}
         max={log.length}
         value={count}
         onChange={setCount}
         tooltip={{ open: false }}
-        ariaLabelForHandle={say`Presses played again`}
+        ariaLabelForHandle={say`Replay`}
         {...(wrong === null ? {} : { marks: { [wrong + 1]: '!' } })}
       />
       <div className="row near">
         <Button
           icon={<LeftOutlined aria-hidden />}
-          aria-label={say`One press back`}
+          aria-label={say`Previous press`}
           disabled={count === 0}
           onClick={() => setCount(count - 1)}
         />
         <Button
           icon={<RightOutlined aria-hidden />}
-          aria-label={say`One press on`}
+          aria-label={say`Next press`}
           disabled={count === log.length}
           onClick={() => setCount(count + 1)}
         />
         <span role="status">
           {say`${count} of ${log.length}: ${words}`}
           {isWrong && (
-            <strong className="fault"> {say`After this one it was worse than before.`}</strong>
+            <strong className="fault"> {say`After this press it was worse than before.`}</strong>
           )}
         </span>
       </div>

@@ -36,11 +36,11 @@ import { Replay } from './Replay.tsx';
 import './bench.css';
 
 const FAULT_WORDS: Readonly<Record<TaskFault, string>> = {
-  'clock-half-a-day': say`the clock is twelve hours out`,
-  'start-left-over': say`a start is left over`,
-  'half-set': say`a program is half set`,
+  'clock-half-a-day': say`the clock is 12 hours off`,
+  'start-left-over': say`a start time is left over`,
+  'half-set': say`a program is not complete`,
   'percent-while-keying': say`the percent is not 100`,
-  'dead-station': say`a station is dead`,
+  'dead-station': say`a station does not work`,
   'rain-delay-forgotten': say`a rain delay was forgotten`,
   'interval-on-forbidden-day': say`an interval falls on a day that is not allowed`,
   'overlap-at-high-percent': say`two programs overlap at a high percent`,
@@ -83,12 +83,12 @@ function Outcomes({ outcome, next }: { readonly outcome: Outcome; readonly next:
       title={say`Done: ${score.points} of 100 points`}
       description={
         <p>
-          {say`${score.presses} presses, where ${score.usual} do; ${Math.round(score.seconds / 60)} min;`}{' '}
+          {say`${score.presses} presses (${score.usual} is par); ${Math.round(score.seconds / 60)} min;`}{' '}
           {say`${score.hints} hints.`}{' '}
           {next === null ? (
             <Link to="/bench/tasks">{say`All tasks`}</Link>
           ) : (
-            <Link to={next}>{say`The next task`}</Link>
+            <Link to={next}>{say`Next task`}</Link>
           )}
         </p>
       }
@@ -158,7 +158,7 @@ function Asked({
             pick={setAnswer}
           />
         )}
-        <Button type="primary" size="large" onClick={done}>{say`I am done`}</Button>
+        <Button type="primary" size="large" onClick={done}>{say`Done`}</Button>
         <Button
           size="large"
           disabled={hints === task.hints.length}
@@ -175,18 +175,14 @@ function Asked({
       )}
       {outcome && <Outcomes outcome={outcome} next={next} />}
       {outcome && outcome.log.length > 0 && (
-        <Disclosure
-          key={tries}
-          summary={say`Your presses again`}
-          openAtFirst={outcome.wrongAt !== null}
-        >
+        <Disclosure key={tries} summary={say`Replay`} openAtFirst={outcome.wrongAt !== null}>
           {() => <Replay task={task} log={outcome.log} wrong={outcome.wrongAt} style={style} />}
         </Disclosure>
       )}
       {keep.isError && (
         <p role="alert" className="fault">
-          {failureWords(keep.error, say`This result was not kept`)}{' '}
-          <Button onClick={done}>{say`Send it again`}</Button>
+          {failureWords(keep.error, say`Result not saved`)}{' '}
+          <Button onClick={done}>{say`Send again`}</Button>
         </p>
       )}
     </section>
@@ -216,9 +212,7 @@ function shipped(taskId: string | undefined): Given | null {
 
 function ofOffice(taskId: string, all: readonly LibraryItem<Task>[]): Given | null {
   const found = all.find(({ id }) => id === taskId);
-  return found
-    ? { id: taskId, task: found.document, place: say`A task of the office`, next: null }
-    : null;
+  return found ? { id: taskId, task: found.document, place: say`Office task`, next: null } : null;
 }
 
 /** @param level 1 to `MOST_LEVEL`, as the address has it; so is the seed. */

@@ -49,12 +49,12 @@ export default function TasksPage() {
   return (
     <div className="page stack">
       <div className="row">
-        <h1>{say`Tasks to practise`}</h1>
-        <Link to="/bench">{say`The bench without a task`}</Link>
+        <h1>{say`Practice tasks`}</h1>
+        <Link to="/bench">{say`Free practice`}</Link>
       </div>
-      <p className="column">{say`Each task is a box on the bench and what its customer says. It is done when the box does what it should: not when certain keys were pressed.`}</p>
+      <p className="column">{say`Each task is a timer on the bench and what the customer says. It is done when the timer does what it should, whichever keys you press.`}</p>
       {practice.isError && (
-        <p role="alert">{say`What you have done could not be fetched. The tasks are here all the same.`}</p>
+        <p role="alert">{say`Your results could not be loaded. You can still do the tasks.`}</p>
       )}
       <ul className="list tiles of-300">
         {SHIPPED_TASKS.map(({ id, task }, i) => {
@@ -68,7 +68,7 @@ export default function TasksPage() {
               </Link>
               <span className="row near">
                 <Tag>{LEVELS[task.level - 1]}</Tag>
-                <span>{task.solution.answer ? say`a fault to find` : say`a box to set`}</span>
+                <span>{task.solution.answer ? say`Fault task` : say`Set-up task`}</span>
                 {done && (
                   <strong className="push">
                     <CheckCircleFilled aria-hidden /> {say`done, ${done.points}`}
@@ -86,8 +86,8 @@ export default function TasksPage() {
         }}
       />
       <section className="stack near" aria-labelledby="random">
-        <h2 id="random">{say`Without end`}</h2>
-        <p>{say`A new box each time, made from a number, harder from level to level.`}</p>
+        <h2 id="random">{say`Endless practice`}</h2>
+        <p>{say`A new timer each time, generated from a number. Each level is harder.`}</p>
         <div className="row near">
           {LEVELS.map((words, i) => (
             <Link key={words} to={`/bench/random/${i + 1}/${seed}`}>
@@ -100,7 +100,7 @@ export default function TasksPage() {
       </section>
       {others.length > 0 && (
         <section className="stack near" aria-labelledby="learners">
-          <h2 id="learners">{say`How far the others have come`}</h2>
+          <h2 id="learners">{say`Team progress`}</h2>
           <Table<Learner>
             size="small"
             rowKey="personId"
@@ -114,7 +114,7 @@ export default function TasksPage() {
                 render: (done: number) => say`${done} of ${SHIPPED_TASKS.length}`,
               },
               {
-                title: say`Points a task`,
+                title: say`Points per task`,
                 dataIndex: 'points',
                 render: (points: number, { done }) => Math.round(points / done),
               },

@@ -8,7 +8,7 @@ export const KEY_WORDS: Readonly<Record<BenchKey, string>> = {
   less: '−',
   more: '+',
   program: say`program`,
-  'by-hand': say`by hand`,
-  store: say`store`,
-  rest: say`rest`,
+  'by-hand': say`manual`,
+  store: say`enter`,
+  rest: say`off`,
 };

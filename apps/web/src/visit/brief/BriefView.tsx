@@ -43,19 +43,19 @@ function Stations({ brief, props }: { readonly brief: Brief; readonly props: Ste
   const bySchool = (number: number) => {
     const stationMinutes = minutes.stations.find((each) => each.number === number);
     return stationMinutes?.overruled
-      ? say`own number`
+      ? say`own value`
       : stationMinutes
         ? SCHOOL_WORDS[stationMinutes.school].toLowerCase()
         : '';
   };
   return (
-    <Scroll label={say`What each station needs`}>
+    <Scroll label={say`Station needs`}>
       <table className="data">
         <thead>
           <tr>
             <th>{say`Station`}</th>
-            <th>{say`Needs a week`}</th>
-            <th>{say`At a stretch`}</th>
+            <th>{say`Weekly need`}</th>
+            <th>{say`Longest cycle`}</th>
             <th>{say`More`}</th>
           </tr>
         </thead>
@@ -65,7 +65,7 @@ function Stations({ brief, props }: { readonly brief: Brief; readonly props: Ste
             const unknown = unknownNeeds(minutes).includes(station.number);
             const more = [
               station.group,
-              station.overhead === false && say`nothing sprayed`,
+              station.overhead === false && say`drip`,
               station.flowLpm !== undefined && quantityWords(units, 'flow', station.flowLpm),
               station.days && say`${station.days.least} to ${station.days.most} days a week`,
               station.oftenADay &&
@@ -91,7 +91,7 @@ function Stations({ brief, props }: { readonly brief: Brief; readonly props: Ste
                 </td>
                 <td>
                   {station.cycleSeconds === undefined
-                    ? say`no limit known`
+                    ? say`limit not known`
                     : `${lengthWords(station.cycleSeconds)}${station.soakSeconds === undefined ? '' : say`, soak ${lengthWords(station.soakSeconds)}`}`}
                 </td>
                 <td>{more.join(', ')}</td>
@@ -106,7 +106,7 @@ function Stations({ brief, props }: { readonly brief: Brief; readonly props: Ste
 
 /** Everything that the visit found, as one page and as a document. */
 export default function BriefView(props: StepProps) {
-  if (props.isPending) return <Loading what={say`the rules, tables and weather of this house`} />;
+  if (props.isPending) return <Loading what={say`the rules, tables and weather for this site`} />;
   if (props.rulesState === 'failed') return <p className="fault">{RULES_FAILED}</p>;
   return <Read {...props} />;
 }
@@ -127,7 +127,7 @@ function Read(props: StepProps) {
   const take = async (file: File) => {
     const text = await textOf(file);
     const outcome = text === null ? null : readBriefText(text);
-    if (!outcome) setRead({ faults: [say`${file.name} is too large to be a brief`] });
+    if (!outcome) setRead({ faults: [say`${file.name} is too large for a brief`] });
     else setRead(outcome.ok ? { brief: outcome.value } : { faults: outcome.faults.map(faultLine) });
   };
   const adopt = (taken: Brief) => {
@@ -141,10 +141,10 @@ function Read(props: StepProps) {
           size="large"
           type="primary"
           onClick={() => saveFile(`${site.name}.brief.json`, writeBrief(brief), 'application/json')}
-        >{say`Export the brief`}</Button>
+        >{say`Export brief`}</Button>
         <Button size="large" onClick={() => print()}>{say`Print`}</Button>
         <FileButton
-          label={say`Import a brief …`}
+          label={say`Import brief …`}
           accept=".json,application/json"
           take={([file]) => file && void take(file)}
         />
@@ -161,7 +161,7 @@ function Read(props: StepProps) {
       )}
       {read && 'brief' in read && (
         <div role="alert" className="notice no-print">
-          <p>{say`A brief of ${read.brief.stations.length} stations for “${read.brief.timer.name}”. Taking it over sets the timer, its stations and what is wanted of them, as one step that can be undone; programs and the house’s mowing days stay.`}</p>
+          <p>{say`A brief with ${read.brief.stations.length} stations for “${read.brief.timer.name}”. Importing it sets the timer, its stations and their needs in one step that you can undo. Programs and mowing days stay.`}</p>
           <Button type="primary" onClick={() => adopt(read.brief)}>{say`Use this brief`}</Button>{' '}
           <Button onClick={() => setRead(null)}>{say`Cancel`}</Button>
         </div>
@@ -169,7 +169,7 @@ function Read(props: StepProps) {
       {unknown.length > 0 && (
         <p className="caution">
           {say`Not known yet what ${unknown.length === 1 ? say`station` : say`stations`} ${unknown.join(', ')}`}{' '}
-          {say`${unknown.length === 1 ? say`needs` : say`need`}; the document has 0 there.`}{' '}
+          {say`${unknown.length === 1 ? say`needs` : say`need`}. The document has 0 there.`}{' '}
           <Link to={`/timers/${timerId}/minutes`}>{say`Minutes`}</Link>
         </p>
       )}
@@ -181,7 +181,7 @@ function Read(props: StepProps) {
             site.houseNumber && say`number ${site.houseNumber}`,
             site.supply && say`water from ${SUPPLY_WORDS[site.supply]}`,
             site.mowing.length > 0 &&
-              say`mown on ${weekdaysWords(site.mowing)}${survey.dryBeforeMowing ? say`, dry the day before, too` : ''}`,
+              say`mowing on ${weekdaysWords(site.mowing)}${survey.dryBeforeMowing ? say`, dry the day before as well` : ''}`,
           ]
             .filter(Boolean)
             .join('; ')}
@@ -196,21 +196,21 @@ function Read(props: StepProps) {
         <h2>{say`Rules`}</h2>
         <p>
           {survey.rules
-            ? say`By hand: ${allowedWords(survey.rules, speech)}.`
+            ? say`Set for this site: ${allowedWords(survey.rules, speech)}.`
             : rules
               ? `${rules.name}. ${rulesSentence(rules, site, speech)}`
-              : say`None noted.`}
+              : say`None recorded.`}
         </p>
       </section>
       <section className="stack near">
         <h2>{say`Timer`}</h2>
         <p>
           {[
-            say`${plan.timer.name}: ${plan.timer.stationCount} stations, ${plan.timer.programCount} programs, ${plan.timer.startsPerProgram} starts each`,
+            say`${plan.timer.name}: ${plan.timer.stationCount} stations, ${plan.timer.programCount} programs, ${plan.timer.startsPerProgram} start times each`,
             ...(device.sensors ?? []).map(({ kind }) => SENSOR_WORDS[kind]),
             plan.settings.sensor === 'bypass' && say`rain sensor bypassed`,
             device.pump && say`pump: ${device.pump}`,
-            survey.rain && say`rain is met by ${RAIN_WORDS[survey.rain]}`,
+            survey.rain && say`when it rains: ${RAIN_WORDS[survey.rain]}`,
           ]
             .filter(Boolean)
             .join('; ')}
@@ -222,9 +222,9 @@ function Read(props: StepProps) {
         <Stations brief={brief} props={props} />
       </section>
       <section className="stack near">
-        <h2>{say`Wanted`}</h2>
+        <h2>{say`Preferences`}</h2>
         <p>
-          {say`Between ${startWords(wish.notBefore, clock)} and ${startWords(wish.finishBy, clock)}, clear up to ${wish.headroomPercent} %`}
+          {say`Between ${startWords(wish.notBefore, clock)} and ${startWords(wish.finishBy, clock)}, no overlaps up to ${wish.headroomPercent} %`}
           {wish.apart.map(([a, b]) => say`; ${a} apart from ${b}`).join('')}.
         </p>
         <WishEditor plan={plan} survey={survey} editor={editor} />

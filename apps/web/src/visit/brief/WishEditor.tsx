@@ -7,18 +7,18 @@ import type { TimerEditor } from '../../data/editor/editor.ts';
 import { NumberField } from '../../shared/fields/NumberField.tsx';
 
 const START_WORDS: Record<NonNullable<Wish['starts']>, string> = {
-  any: say`whatever fits`,
-  one: say`one start a program`,
-  repeated: say`repeated starts`,
-  'timer-soak': say`the timer’s own cycle-and-soak`,
+  any: say`any`,
+  one: say`one start time per program`,
+  repeated: say`repeated start times`,
+  'timer-soak': say`the timer’s cycle and soak`,
 };
 const DAY_WORDS: Record<NonNullable<Wish['days']>, string> = {
-  any: say`whatever fits`,
+  any: say`any`,
   weekdays: say`weekdays`,
-  interval: say`every so many days`,
+  interval: say`every few days`,
 };
 const PROGRAM_WORDS: Record<NonNullable<Wish['programs']>, string> = {
-  any: say`as few as will do`,
+  any: say`as few as possible`,
   'by-need': say`by need`,
   one: say`one for all`,
 };
@@ -49,18 +49,18 @@ export function WishEditor({ plan, survey, editor }: Props) {
         {time('notBefore', say`Not before`)}
         {time('finishBy', say`Finished by`)}
         <NumberField
-          label={say`Or before sunrise, below 0 after it`}
+          label={say`Or minutes before sunrise (negative: after)`}
           unit={say`min`}
           least={-180}
           most={180}
-          empty={say`by the clock`}
+          empty={say`fixed time`}
           value={survey.finishBeforeSunrise ?? null}
           commit={(minutes) =>
             commitWords(editor, { type: 'note', fields: { finishBeforeSunrise: minutes } })
           }
         />
         <Choice
-          label={say`Starts`}
+          label={say`Start times`}
           value={wish.starts}
           words={START_WORDS}
           commit={(starts) => set({ starts })}
@@ -78,7 +78,7 @@ export function WishEditor({ plan, survey, editor }: Props) {
           commit={(programs) => set({ programs })}
         />
         <NumberField
-          label={say`Clear up to`}
+          label={say`No overlaps up to`}
           unit="%"
           least={100}
           most={500}
@@ -92,7 +92,7 @@ export function WishEditor({ plan, survey, editor }: Props) {
         onChange={(event) => set({ dripAnyTime: event.target.checked })}
       >{say`drip may run at any time`}</Checkbox>
       {pairs.length > 0 && (
-        <div className="tiles near" role="group" aria-label={say`Groups never in one program`}>
+        <div className="tiles near" role="group" aria-label={say`Groups kept in separate programs`}>
           {pairs.map(([a, b]) => (
             <Checkbox
               className="check"
@@ -108,7 +108,7 @@ export function WishEditor({ plan, survey, editor }: Props) {
                 })
               }
             >
-              {say`${a} and ${b} never in one program`}
+              {say`${a} and ${b} in separate programs`}
             </Checkbox>
           ))}
         </div>

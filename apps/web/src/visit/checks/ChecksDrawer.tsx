@@ -34,16 +34,16 @@ interface Props extends CheckedFacts {
 }
 
 const GROUPS = [
-  ['error', say`Must be fixed`],
-  ['warning', say`Should be looked at`],
-  ['note', say`Good to know`],
+  ['error', say`Fix`],
+  ['warning', say`Review`],
+  ['note', say`For information`],
 ] as const;
 
 /** What the list leaves open: nothing, or what the rules of the place would say. */
 function Rest({ state, isClear }: { readonly state: RulesState; readonly isClear: boolean }) {
   if (state === 'failed') return <p>{RULES_FAILED}</p>;
-  if (state === 'pending') return <p role="status">{say`Fetching the rules of this place …`}</p>;
-  return isClear && <p className="checks-none">{say`Nothing is left to look at.`}</p>;
+  if (state === 'pending') return <p role="status">{say`Loading the local rules …`}</p>;
+  return isClear && <p className="checks-none">{say`Nothing left to review.`}</p>;
 }
 
 /** The findings of the checks: each with its fix, and a way to accept it. */
@@ -123,7 +123,7 @@ function Findings(props: Props) {
                   <span className="finding-acts row near">
                     <Button
                       onClick={() => note(accepted.filter((one) => one !== as))}
-                    >{say`No longer`}</Button>
+                    >{say`Undo acceptance`}</Button>
                   </span>
                 </li>
               ))}

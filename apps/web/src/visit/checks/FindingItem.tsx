@@ -58,7 +58,7 @@ function AcceptForm({
       }}
     >
       <label className="labelled">
-        {say`Why is this as it should be?`}
+        {say`Why is this acceptable?`}
         <Input
           value={reason}
           maxLength={200}
@@ -66,7 +66,7 @@ function AcceptForm({
           onChange={({ target }) => setReason(target.value)}
         />
       </label>
-      <DateField label={say`Last day (empty: until it changes)`} value={until} commit={setUntil} />
+      <DateField label={say`Accepted until (optional)`} value={until} commit={setUntil} />
       <Button
         htmlType="submit"
         type="primary"
@@ -106,13 +106,13 @@ function StartActs({ finding, ...props }: ItemProps & { readonly finding: Findin
           onClick={() => {
             const move = fixOf(plan, finding, today, brief);
             if (move) make(move.change);
-            else tell(say`No other time of day is free for it.`);
+            else tell(say`No free time was found for it.`);
           }}
-        >{say`Move it to a free time`}</Button>
+        >{say`Move to a free time`}</Button>
       )}
       {program.starts.length > 1 && (
         <Button onClick={() => make(withoutStart(program, start))}>
-          {say`Delete the start ${startWords(start, speech.clock)} of ${program.letter}`}
+          {say`Delete start time ${startWords(start, speech.clock)} of ${program.letter}`}
         </Button>
       )}
     </>
@@ -134,7 +134,7 @@ export function FindingItem({ finding, ...props }: ItemProps & { readonly findin
         {fix && <Button onClick={() => make(fix.change)}>{fixWords(fix, speech.clock)}</Button>}
         {isMove && <StartActs {...props} finding={finding} />}
         {moment !== null && (
-          <Button type="text" onClick={() => show(moment)}>{say`Show it on the strip`}</Button>
+          <Button type="text" onClick={() => show(moment)}>{say`Show on strip`}</Button>
         )}
         {canBeAccepted(finding) && !asking && (
           <Button type="text" onClick={() => setAsking(true)}>{say`Accept …`}</Button>
@@ -178,7 +178,7 @@ export function GroupItem({ group, ...props }: ItemProps & { readonly group: Fin
             onClick={() => setAsking(true)}
           >{say`Accept all ${findings.length} …`}</Button>
         ))}
-      <Disclosure className="finding-each" summary={say`Each of the ${findings.length}`}>
+      <Disclosure className="finding-each" summary={say`Show all ${findings.length}`}>
         {() => (
           <ul className="findings stack list">
             {findings.map((finding, i) => (

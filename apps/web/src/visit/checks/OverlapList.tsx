@@ -26,7 +26,10 @@ export function OverlapList({ check, onOverlap, speech, show }: Props) {
   const { overlaps, overlapCount, perYear } = check;
   if (overlapCount < 2) return null;
   return (
-    <Disclosure className="more" summary={say`All ${overlapCount} pairs of starts that overlap`}>
+    <Disclosure
+      className="more"
+      summary={say`All ${overlapCount} overlapping pairs of start times`}
+    >
       {() => (
         <>
           <ol className="overlap-list points">
@@ -37,7 +40,7 @@ export function OverlapList({ check, onOverlap, speech, show }: Props) {
                 <p>
                   <strong>{overlapSentence(overlap, speech)}</strong>{' '}
                   {consequenceSentence(overlap, onOverlap, speech)}{' '}
-                  {perYear[i] !== undefined && say`It happens ${oftenWords(perYear[i])}.`}
+                  {perYear[i] !== undefined && say`This happens ${oftenWords(perYear[i])}.`}
                 </p>
                 <Button onClick={() => show(overlap.second.begins)}>{say`Show that night`}</Button>
               </li>

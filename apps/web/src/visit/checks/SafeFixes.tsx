@@ -30,15 +30,14 @@ export function SafeFixes({ plan, brief, editor, today, speech }: Props) {
     const worked = attempt(() => safeFixes(plan, today, brief));
     if (worked.ok) setPreview(worked.value);
   };
-  if (!preview)
-    return <Button block onClick={look}>{say`Fix what is safe: show what that would be …`}</Button>;
+  if (!preview) return <Button block onClick={look}>{say`Preview safe fixes …`}</Button>;
   const { change, fixed } = preview;
   const left = leftSentences(preview);
   return (
     <div className="notice stack" role="status">
       {change ? (
         <>
-          <p>{say`This changes when something runs, never how much:`}</p>
+          <p>{say`These fixes change when stations run, never how much:`}</p>
           <ul>
             {fixed.map(({ finding, fix }, i) => (
               <li key={i}>
@@ -50,11 +49,11 @@ export function SafeFixes({ plan, brief, editor, today, speech }: Props) {
       ) : (
         <p>
           {left.length === 0
-            ? say`There is nothing to fix.`
-            : say`Nothing can be fixed without you:`}
+            ? say`Nothing to fix.`
+            : say`There are no safe fixes. You need to decide:`}
         </p>
       )}
-      {change && left.length > 0 && <p>{say`What is left needs you:`}</p>}
+      {change && left.length > 0 && <p>{say`You need to decide the rest:`}</p>}
       {left.length > 0 && (
         <ul>
           {left.map((sentence) => (

@@ -47,6 +47,6 @@ const RULE_BREACHES: readonly Finding['code'][] = [
 export function breachWords(findings: readonly Finding[], speech: Speech): string | null {
   const [first, ...others] = findings.filter(({ code }) => RULE_BREACHES.includes(code));
   if (!first) return null;
-  const more = others.length > 0 ? say` And ${others.length} more like it.` : '';
+  const more = others.length > 0 ? say` And ${others.length} more like this.` : '';
   return `${findingSentence(first, speech)}${more}`;
 }

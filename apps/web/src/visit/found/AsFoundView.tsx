@@ -22,9 +22,9 @@ import { PanelEntry } from './PanelEntry.tsx';
 
 /** Of a visit. */
 const HOLDS = [
-  say`The settings of this box in its own words and order, to be typed from the display`,
-  say`Totals as a checksum, hidden programs, a photo of the panel`,
-  say`What is frozen as found, so that nothing is lost`,
+  say`Settings to copy from the display, in the timer’s own words and order`,
+  say`Totals to check your readings, hidden programs and a photo of the panel`,
+  say`As-found settings, saved so that nothing is lost`,
 ];
 
 /** A line of the panel by the name that stands on it. */
@@ -44,21 +44,21 @@ function Found(props: StepProps & { readonly found: AsFound }) {
   return (
     <>
       <p className="visit-frozen aside accent">
-        <strong>{say`Frozen as found`}</strong> {momentWords(at, { on: today, clock, order })}.{' '}
-        {say`${HIDDEN_WORDS[found.hidden]}. What you change from here on is what it will be.`}
+        <strong>{say`Saved as found`}</strong> {momentWords(at, { on: today, clock, order })}.{' '}
+        {say`${HIDDEN_WORDS[found.hidden]}. Your changes from now on are the new settings.`}
       </p>
       {(found.notLooked?.length ?? 0) > 0 && (
         <p className="soft">
           {say`${
             found.notLooked?.length === 1
-              ? say`1 setting was not looked at`
-              : say`${found.notLooked?.length} settings were not looked at`
-          }: what stands there as found is what was planned, and the card has them to key in.`}
+              ? say`1 setting was not checked`
+              : say`${found.notLooked?.length} settings were not checked`
+          }. The planned values are shown as found, and the card lists them to key in.`}
         </p>
       )}
       {found.shown?.map(({ line, text }) => (
         <p key={line} className="fault">
-          {say`${lineName(found.plan, line)} showed ${text}, which no setting of this timer gives.`}
+          {say`${lineName(found.plan, line)} showed ${text}, which this timer cannot produce.`}
         </p>
       ))}
       {(found.photos?.length ?? 0) > 0 && (
@@ -70,14 +70,14 @@ function Found(props: StepProps & { readonly found: AsFound }) {
           <h2>{say`As found`}</h2>
           <PlanWeek plan={found.plan} from={today} place={site} />
         </section>
-        <section aria-label={say`As it is planned now`}>
+        <section aria-label={say`As planned now`}>
           <h2>{say`As planned now`}</h2>
           <PlanWeek plan={plan} from={today} place={site} />
         </section>
       </div>
       <Differences
         rows={differences}
-        none={say`Nothing is changed yet.`}
+        none={say`Nothing changed yet.`}
         before={say`As found`}
         after={say`Now`}
       />

@@ -28,8 +28,8 @@ import { panelNow } from '../shared/panel.ts';
 
 const SHOWS: Readonly<Record<FirstShown, string>> = {
   steady: say`A steady clock`,
-  flashing: say`A clock that flashes, or nonsense`,
-  blank: say`Nothing at all`,
+  flashing: say`A flashing or nonsense clock`,
+  blank: say`Nothing`,
 };
 const SIGN_OF: Partial<Record<FirstShown, Sign>> = {
   flashing: 'flashing-clock',
@@ -75,7 +75,7 @@ export function FirstLook(props: StepProps & { readonly visit: Visit }) {
     if (ask.what === 'clock')
       return (
         <Button onClick={() => void navigate(`/timers/${timerId}/clock`)}>
-          {ask.isDone ? say`Clock noted` : say`Note the clock`}
+          {ask.isDone ? say`Clock recorded` : say`Record the clock`}
         </Button>
       );
     if (ask.what !== 'factory') return null;
@@ -83,8 +83,8 @@ export function FirstLook(props: StepProps & { readonly visit: Visit }) {
       return (
         <span>
           {visit.factoryBack
-            ? say`Yes: taken down as the factory sets it.`
-            : say`No: its settings held.`}
+            ? say`Yes. Recorded as factory settings.`
+            : say`No. Its settings are intact.`}
         </span>
       );
     return (
@@ -92,7 +92,7 @@ export function FirstLook(props: StepProps & { readonly visit: Visit }) {
         <Button onClick={() => cameBack(ask.factory)}>{say`Yes, it came back`}</Button>
         <Button
           onClick={() => editor.commit({ type: 'note-visit', fields: { factoryBack: false } })}
-        >{say`No, its settings held`}</Button>
+        >{say`No, its settings are intact`}</Button>
         <FactoryVerdict factory={ask.factory} today={today} />
       </span>
     );
@@ -100,13 +100,13 @@ export function FirstLook(props: StepProps & { readonly visit: Visit }) {
   return (
     <section className="part stack near" aria-label={say`First look`}>
       <Chips
-        label={say`What does it show before anybody touches it?`}
+        label={say`What does it show before anyone touches it?`}
         options={FIRST_SHOWN.map((one) => [one, SHOWS[one]] as const)}
         value={visit.display ?? null}
         pick={pick}
       />
       {asks.length > 0 && (
-        <ol className="list ruled" aria-label={say`After a loss of power`}>
+        <ol className="list ruled" aria-label={say`After a power cut`}>
           {asks.map((ask, i) => {
             const { question, why } = powerAskWords(ask, speech);
             return (
@@ -134,7 +134,7 @@ function FactoryVerdict({ factory, today }: { readonly factory: Plan; readonly t
   if (!found.ok) return null;
   return (
     <span className="soft">
-      {say`Until then both may be in the box. What is planned has its verdict above; the factory program`}{' '}
+      {say`Until then, either may be set. The verdict above is for the planned settings; the factory program`}{' '}
       {found.value.verdict === 'overlap' ? say`overlaps itself` : say`has no overlap`}.
     </span>
   );

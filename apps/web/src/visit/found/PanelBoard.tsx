@@ -19,8 +19,8 @@ interface Props {
 
 /** Lines of two programs that stand in one row: the same start, station or kind of day. */
 function rowOf({ address: place }: PanelLine): string {
-  if (place.of === 'start') return say`start ${place.slot}`;
-  return place.of === 'run' ? say`run ${place.station}` : place.of;
+  if (place.of === 'start') return say`start time ${place.slot}`;
+  return place.of === 'run' ? say`run time ${place.station}` : place.of;
 }
 
 /**
@@ -58,10 +58,7 @@ export function PanelBoard({
           </span>
         ))}
         {withTotal && (
-          <span
-            className="bold"
-            style={{ gridRow: last, gridColumn: 1 }}
-          >{say`Total on the display`}</span>
+          <span className="bold" style={{ gridRow: last, gridColumn: 1 }}>{say`Total shown`}</span>
         )}
         {letters.map((letter, at) => {
           const label = programLabel(letter, dialect);

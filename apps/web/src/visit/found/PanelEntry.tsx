@@ -97,19 +97,19 @@ export function PanelEntry(props: StepProps & { readonly visit: Visit }) {
     if (isUnused(letter) || rest.length === 0) return null;
     return (
       <Button onClick={() => noteAsPlanned(editor, rest)}>
-        {rest.length === askedOf(letter).length ? say`All as planned` : say`The rest as planned`}
+        {rest.length === askedOf(letter).length ? say`All as planned` : say`Rest as planned`}
       </Button>
     );
   };
   const unused = (letter: string) => (
     <>
       {isLooked(askedOf(letter))
-        ? `${say`Every start of it is off.`} `
-        : `${say`Is every start of it off?`} `}
+        ? `${say`All its start times are off.`} `
+        : `${say`Are all its start times off?`} `}
       {!isLooked(askedOf(letter)) && (
         <Button onClick={() => noteAsPlanned(editor, askedOf(letter))}>{say`Yes, all off`}</Button>
       )}{' '}
-      <Button onClick={() => setOpened([...opened, letter])}>{say`No, take it down`}</Button>
+      <Button onClick={() => setOpened([...opened, letter])}>{say`No, enter them`}</Button>
     </>
   );
   const order = orderOf(plan);
@@ -141,15 +141,15 @@ export function PanelEntry(props: StepProps & { readonly visit: Visit }) {
   return (
     <>
       <FirstLook {...props} />
-      <p>{say`Page through the timer and type what it shows, in its own order. Grey is what is planned: Enter says that it stands so. Nothing in the box is touched yet.`}</p>
+      <p>{say`Page through the timer and type what it shows, in its own order. Planned values are grey; press Enter if the display matches. Do not change the timer yet.`}</p>
       <div className="panel-progress row">
         <Progress
           percent={Math.round(((asked.length - notLooked.length) * 100) / asked.length)}
           showInfo={false}
-          aria-label={say`Looked at`}
+          aria-label={say`Checked`}
         />
         <span role="status">
-          {say`${asked.length - notLooked.length} of ${asked.length} looked at`}
+          {say`${asked.length - notLooked.length} of ${asked.length} checked`}
         </span>
         {factory && looked.size === 0 && (
           <Button
@@ -158,11 +158,11 @@ export function PanelEntry(props: StepProps & { readonly visit: Visit }) {
               editor.commit({ type: 'replace-plan', plan: bare });
               noteAsPlanned(editor, panelLines(factory, panel));
             }}
-          >{say`New from the box: as the factory sets it`}</Button>
+          >{say`New timer: factory settings`}</Button>
         )}
       </div>
       {dialect.runPage === 'adjusted' && (
-        <p className="soft">{say`Its run page shows minutes at the percent in force: type what it shows, what was entered is worked back.`}</p>
+        <p className="soft">{say`Its run time page shows minutes adjusted by the percent. Type what it shows, and we work back to what was entered.`}</p>
       )}
       {generalBlock(early)}
       {isPhone &&
@@ -212,7 +212,7 @@ export function PanelEntry(props: StepProps & { readonly visit: Visit }) {
         }
       />
       <Chips
-        label={say`Are programs or starts hidden?`}
+        label={say`Are programs or start times hidden?`}
         options={HIDDEN_ANSWERS.map((one) => [one, HIDDEN_WORDS[one]] as const)}
         value={hidden}
         pick={setHidden}
@@ -224,11 +224,11 @@ export function PanelEntry(props: StepProps & { readonly visit: Visit }) {
           size="large"
           disabled={hidden === null}
           onClick={freeze}
-        >{say`Freeze as found`}</Button>{' '}
+        >{say`Save as found`}</Button>{' '}
         {hidden === null && <span className="soft">{say`Answer the question above first.`} </span>}
         {notLooked.length > 0 && (
           <span className="fault">
-            {say`${notLooked.length === 1 ? say`1 setting was` : say`${notLooked.length} settings were`} not looked at: as found they count as not known.`}
+            {say`${notLooked.length === 1 ? say`1 setting was` : say`${notLooked.length} settings were`} not checked. As found, they count as not known.`}
           </span>
         )}
       </div>

@@ -53,7 +53,7 @@ export function shortName({ address: place, name }: PanelLine, { style }: PanelN
 const enteredWords = ({ least, most }: Entered) =>
   least === most
     ? say`entered: ${lengthWords(least)}`
-    : say`entered: ${lengthWords(least)} to ${lengthWords(most)}; rounding hides which`;
+    : say`entered: between ${lengthWords(least)} and ${lengthWords(most)} (rounded)`;
 
 /** What the display shows of a value: runs at the percent in force, where its run page shows them so. */
 const shownOf = (value: PanelValue, shownAt: number | null, { timer }: Plan): PanelValue =>
@@ -66,7 +66,7 @@ function lookOf(typed: string, { line, plan, now, shownAt }: LineProps): Look | 
   const { address, value } = line;
   if (address.of === 'phase' && /^\s*\?+\s*$/u.test(typed)) return { phaseIsUnknown: true };
   const read = parsePanel(value.kind, typed, now.style, now.today);
-  if (!read) return say`"${typed}" cannot stand here. Type ${panelHelp(value.kind, now.style)}.`;
+  if (!read) return say`"${typed}" does not belong here. Type ${panelHelp(value.kind, now.style)}.`;
   if (address.of !== 'run' || shownAt === null || read.kind !== 'run')
     return sameValue(read, value) ? {} : { change: entryChange(plan, address, read, now) };
   // What is shown already stays as it is entered, however often it is typed again.
@@ -114,7 +114,7 @@ export function PanelField(props: LineProps) {
       <Input
         data-line={line.id}
         data-looked={isLooked}
-        aria-label={isLooked ? line.name : say`${line.name}, not looked at yet, planned ${text}`}
+        aria-label={isLooked ? line.name : say`${line.name}, not checked yet, planned ${text}`}
         aria-invalid={fault !== null}
         autoComplete="off"
         enterKeyHint="next"
@@ -137,8 +137,8 @@ export function PanelField(props: LineProps) {
       />
       {isLooked && oddText !== undefined && (
         <span className="fault">
-          {say`No run of this timer is shown as`} {oddText} {say`at`} {shownAt}{' '}
-          {say`%. It is kept as typed.`}
+          {say`This timer never shows a run time of`} {oddText} {say`at`} {shownAt}{' '}
+          {say`%. It is saved as typed.`}
         </span>
       )}
       {isLooked && oddText === undefined && isAdjusted && value.seconds > 0 && (
@@ -176,9 +176,9 @@ export function PanelTotal({
   const text = (seconds: number) => panelText({ kind: 'run', seconds }, now.style);
   return (
     <label className="panel-line labelled panel-total">
-      {!bare && <span>{say`Total on the display`}</span>}
+      {!bare && <span>{say`Total shown`}</span>}
       <Input
-        aria-label={say`Program ${programLabel(letter, plan.timer.dialect ?? {})} total on the display`}
+        aria-label={say`Program ${programLabel(letter, plan.timer.dialect ?? {})} total shown`}
         value={typed || (noted === undefined ? '' : text(noted))}
         placeholder={text(expected)}
         onChange={(event) => setTyped(event.target.value)}
@@ -196,9 +196,9 @@ export function PanelTotal({
       />
       {noted !== undefined &&
         (Math.abs(noted - expected) < 60 ? (
-          <span className="calm">{say`✓ as taken down`}</span>
+          <span className="calm">{say`✓ matches your readings`}</span>
         ) : (
-          <span className="fault">{say`What is taken down adds up to ${text(expected)}: look through the runs once more.`}</span>
+          <span className="fault">{say`Your readings add up to ${text(expected)}. Check the run times again.`}</span>
         ))}
     </label>
   );

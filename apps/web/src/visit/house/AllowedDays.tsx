@@ -22,7 +22,7 @@ const percent = (share: number) => `${share * 100}%`;
 
 /** `not at all`, `at any hour`, `not from 9:00 am to 6:00 pm`. */
 function dayWords(held: readonly RuledOut[], begin: number, clock: '12' | '24'): string {
-  if (held.length === 0) return say`at any hour`;
+  if (held.length === 0) return say`at any time`;
   if (held.some(({ from, to }) => to - from === SECONDS_PER_DAY)) return say`not at all`;
   const at = (moment: number) => timeWords(moment - begin, clock);
   return say`not from ${held.map(({ from, to }) => say`${at(from)} to ${at(to)}`).join(say`, nor from `)}`;
@@ -37,7 +37,7 @@ export function AllowedDays({ site, survey, rules, today }: StepProps) {
   return (
     <section className="stack near">
       <Patterns />
-      <h2>{say`When it may water in the next ${DAYS} days`}</h2>
+      <h2>{say`Allowed hours for the next ${DAYS} days`}</h2>
       <div className="allowed-day allowed-hours" aria-hidden>
         <span />
         <span className="allowed-marks soft small">
@@ -78,7 +78,7 @@ export function AllowedDays({ site, survey, rules, today }: StepProps) {
               {/* On a phone the bar says it. */}
               <span className={isPhone ? 'hidden-but-read' : 'soft'}>
                 {words}
-                {isMown && say`; mown`}
+                {isMown && say`; mowing`}
               </span>
             </li>
           );

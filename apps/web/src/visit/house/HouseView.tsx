@@ -17,11 +17,11 @@ function RulesNow({ rules, rulesState, site, survey, today }: StepProps) {
   if (survey.rules)
     return (
       <p className="rules-now large">
-        <strong>{say`Set by hand for this house:`}</strong> {allowedWords(survey.rules, speech)}.
+        <strong>{say`Set for this site:`}</strong> {allowedWords(survey.rules, speech)}.
       </p>
     );
   if (rulesState === 'pending')
-    return <p className="rules-now large soft">{say`Fetching the rules …`}</p>;
+    return <p className="rules-now large soft">{say`Loading the rules …`}</p>;
   if (rulesState === 'failed') return <p className="rules-now large fault">{RULES_FAILED}</p>;
   if (!rules)
     return (
@@ -29,9 +29,9 @@ function RulesNow({ rules, rulesState, site, survey, today }: StepProps) {
         {say`${
           site.rulesId === null
             ? say`No rules are chosen yet.`
-            : say`The rules that were chosen are not in the library (any more).`
-        } Choose those of the district below, or`}{' '}
-        <Link to="/library/rules">{say`enter them in the library`}</Link>.
+            : say`The chosen rules are no longer in the library.`
+        } Choose local rules below, or`}{' '}
+        <Link to="/library/rules">{say`add them in the library`}</Link>.
       </p>
     );
   return (
@@ -46,13 +46,13 @@ function OwnRules({ survey, editor }: StepProps) {
   return (
     <div className="aside stack">
       <AllowedFields
-        name={say`This house`}
+        name={say`This site`}
         rules={survey.rules ?? {}}
         change={(rules) => commitWords(editor, { type: 'note', fields: { rules } })}
       />
       <Button
         onClick={() => editor.commit({ type: 'note', fields: { rules: null } })}
-      >{say`Go by the library again`}</Button>
+      >{say`Use library rules`}</Button>
     </div>
   );
 }
@@ -65,11 +65,11 @@ export default function HouseView(props: StepProps) {
   return (
     <div className="survey-view stack page-column">
       <p>
-        <Link to={`/sites/${site.id}`}>{say`The house with all its timers`}</Link>
+        <Link to={`/sites/${site.id}`}>{say`This site and all its timers`}</Link>
       </p>
       <RulesNow {...props} />
       <AllowedDays {...props} />
-      <p className="soft">{say`Local watering rules come first, and they change; the owner answers for what the timer does.`}</p>
+      <p className="soft">{say`Local watering rules come first and can change. The owner is responsible for what the timer does.`}</p>
       {visits.length > 0 && (
         <ul className="points bold" aria-label={say`Next visits`}>
           {visits.map((visit, i) => (
@@ -85,15 +85,15 @@ export default function HouseView(props: StepProps) {
             setOwn(true);
             editor.commit({ type: 'note', fields: { rules: {} } });
           }}
-        >{say`Note rules for this house alone`}</Button>
+        >{say`Set rules for this site only`}</Button>
       )}
       {site.supply === 'tank' || site.supply === 'pump' || site.supply === 'bore' ? (
         <p className="caution">
           <strong>{say`Recycled or raw water:`}</strong>{' '}
-          {say`put up signs, keep children and hose taps away from it. Backflow preventers and anything joined to drinking water are for licensed people and go by local code.`}
+          {say`put up signs and keep children and hose taps away. Backflow preventers and drinking-water connections are for licensed people and follow local code.`}
         </p>
       ) : (
-        <p className="caution">{say`Backflow preventers and drinking-water connections are for licensed people and go by local code. Find buried services before you dig.`}</p>
+        <p className="caution">{say`Backflow preventers and drinking-water connections are for licensed people and follow local code. Locate buried services before you dig.`}</p>
       )}
       <Checkbox
         className="check"
@@ -104,7 +104,7 @@ export default function HouseView(props: StepProps) {
             fields: { dryBeforeMowing: event.target.checked ? true : null },
           })
         }
-      >{say`Keep the lawn dry on the day before it is mown, too`}</Checkbox>
+      >{say`Keep the lawn dry the day before mowing, too`}</Checkbox>
       <SiteDetails site={site} timerId={timerId} />
     </div>
   );

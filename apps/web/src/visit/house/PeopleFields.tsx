@@ -12,8 +12,8 @@ interface Props {
 const NOBODY: Contact = { name: '', role: '', phone: '' };
 const FIELDS = [
   ['name', say`Name`, say`Petra Fennimore`],
-  ['role', say`Who they are`, 'owner'],
-  ['phone', say`Telephone`, '555 0148'],
+  ['role', say`Role`, 'owner'],
+  ['phone', say`Phone`, '555 0148'],
 ] as const;
 
 /** The people to talk to at a house. */
@@ -32,7 +32,7 @@ export function PeopleFields({ form, faults, change }: Props) {
           {FIELDS.map(([key, label, example]) => (
             <Input
               key={key}
-              aria-label={say`${label} of person ${i + 1}`}
+              aria-label={say`${label}, person ${i + 1}`}
               placeholder={i === 0 ? example : label}
               value={person[key]}
               maxLength={key === 'phone' ? 40 : 80}
@@ -50,7 +50,7 @@ export function PeopleFields({ form, faults, change }: Props) {
       {people.length < MOST_PEOPLE && (
         <Button
           onClick={() => change({ ...form, people: [...people, NOBODY] })}
-        >{say`Add a person`}</Button>
+        >{say`Add person`}</Button>
       )}
     </fieldset>
   );

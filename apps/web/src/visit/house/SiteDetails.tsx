@@ -18,17 +18,17 @@ const FIELD_NAMES: Record<keyof SiteForm, string> = {
   latitude: say`Latitude`,
   longitude: say`Longitude`,
   supply: say`Supply`,
-  supplyFlow: say`What the supply gives`,
-  mowing: say`Mown on`,
+  supplyFlow: say`Supply flow`,
+  mowing: say`Mowing days`,
   notes: say`Notes`,
   people: say`People`,
   units: say`Units`,
-  clockStyle: say`Hours`,
-  language: say`Language of the homeowner’s page`,
-  town: say`Town of the weather`,
-  climateId: say`Weather of`,
+  clockStyle: say`Time format`,
+  language: say`Homeowner’s page language`,
+  town: say`Weather town`,
+  climateId: say`Weather from`,
   rulesId: say`Watering rules`,
-  minutesId: say`Table of minutes`,
+  minutesId: say`Minutes table`,
 };
 
 /** The facts of the house, to be edited. Shows both sides where somebody else was faster. */
@@ -79,8 +79,8 @@ export function SiteDetails({ site, timerId }: { readonly site: Site; readonly t
       {theirs && theirForm && (
         <div role="alert" className="conflict notice stack">
           <p>
-            <strong>{say`Somebody else changed these details meanwhile.`}</strong>{' '}
-            {say`Nothing of yours was saved yet.`}
+            <strong>{say`Someone else changed these details.`}</strong>{' '}
+            {say`Your changes are not saved yet.`}
           </p>
           <ul>
             {(Object.keys(FIELD_NAMES) as (keyof SiteForm)[])
@@ -91,14 +91,14 @@ export function SiteDetails({ site, timerId }: { readonly site: Site; readonly t
                 </li>
               ))}
           </ul>
-          <Button onClick={() => saved(theirs)}>{say`Keep what is saved`}</Button>{' '}
+          <Button onClick={() => saved(theirs)}>{say`Keep the saved version`}</Button>{' '}
           <Button
             type="primary"
             onClick={() => {
               setWrite({ id: newId(), baseVersion: theirs.version });
               setTheirs(null);
             }}
-          >{say`Go on with mine`}</Button>
+          >{say`Keep editing mine`}</Button>
         </div>
       )}
       {change.error &&
@@ -114,7 +114,7 @@ export function SiteDetails({ site, timerId }: { readonly site: Site; readonly t
           htmlType="submit"
           loading={change.isPending}
           disabled={theirs !== null}
-        >{say`Save the house`}</Button>{' '}
+        >{say`Save site`}</Button>{' '}
         {change.isSuccess && <span role="status">{say`Saved.`}</span>}
       </div>
     </form>

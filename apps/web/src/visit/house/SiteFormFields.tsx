@@ -92,7 +92,7 @@ export function SiteFormFields({ form, faults, change }: Props) {
     <>
       <div className="tiles fill of-150">
         {field('name', say`Name`, { placeholder: say`Quince Cottage` })}
-        {field('houseNumber', say`Number in the street`, { placeholder: '17a' })}
+        {field('houseNumber', say`Street number`, { placeholder: '17a' })}
         {field('street', say`Street`, { autoComplete: 'off' })}
         {field('locality', say`Town`, { autoComplete: 'off' })}
       </div>
@@ -100,12 +100,12 @@ export function SiteFormFields({ form, faults, change }: Props) {
         <Fact
           {...common}
           name="supply"
-          label={say`Its water comes from`}
-          empty={say`not noted`}
+          label={say`Water source`}
+          empty={say`not recorded`}
           options={SUPPLIES.map((one) => [one, SUPPLY_WORDS[one]])}
         />
         <QuantityField
-          label={say`The supply gives`}
+          label={say`Supply flow`}
           quantity="flow"
           empty={say`not measured`}
           value={form.supplyFlow === '' ? null : Number(form.supplyFlow)}
@@ -120,24 +120,24 @@ export function SiteFormFields({ form, faults, change }: Props) {
           {...common}
           name="rulesId"
           label={say`Watering rules`}
-          empty={say`none chosen`}
+          empty={say`none`}
           options={(rules.data ?? []).map(({ id, document }) => [id, document.name])}
         />
       </div>
       <SelectField
-        label={say`Weather of`}
+        label={say`Weather from`}
         value={form.climateId || form.town}
         options={[
-          ['', say`no place chosen`] as const,
+          ['', say`none`] as const,
           ...(climates.data ?? []).map(
-            ({ id, document }) => [id, say`${document.name} (of your library)`] as const,
+            ({ id, document }) => [id, say`${document.name} (your library)`] as const,
           ),
           ...(towns.data ?? []).map(({ id, name, region }) => [id, `${name}, ${region}`] as const),
         ]}
         pick={takeWeather}
       />
       <div className="labelled">
-        {say`Mown on`}
+        {say`Mowing days`}
         <WeekdayButtons
           label={say`Mowing days`}
           timer={{}}
@@ -185,14 +185,14 @@ export function SiteFormFields({ form, faults, change }: Props) {
               {field('longitude', say`Longitude`, { inputMode: 'decimal', placeholder: '139.86' })}
             </div>
             <p className="soft">
-              {say`The coordinates give sunset and sunrise; they may stay empty.`}{' '}
+              {say`Optional. Coordinates give sunset and sunrise.`}{' '}
               <Button onClick={here}>{say`Use this device’s location`}</Button>
             </p>
             <div className="tiles fill of-150">
               <Fact
                 {...common}
                 name="units"
-                label={say`Units at this house`}
+                label={say`Units at this site`}
                 empty={say`metric`}
                 options={[
                   ['metric', say`metric: mm, m², litres`],
@@ -202,8 +202,8 @@ export function SiteFormFields({ form, faults, change }: Props) {
               <Fact
                 {...common}
                 name="clockStyle"
-                label={say`Hours at this house`}
-                empty={say`as you like them`}
+                label={say`Time format at this site`}
+                empty={say`your preference`}
                 options={[
                   ['24', '17:30'],
                   ['12', say`5:30 pm`],
@@ -212,7 +212,7 @@ export function SiteFormFields({ form, faults, change }: Props) {
               <Fact
                 {...common}
                 name="language"
-                label={say`Language of the homeowner’s page`}
+                label={say`Homeowner’s page language`}
                 empty="English"
                 options={LANGUAGES.map((one) => [one, LANGUAGE_NAMES[one]])}
               />
@@ -220,8 +220,8 @@ export function SiteFormFields({ form, faults, change }: Props) {
             <Fact
               {...common}
               name="minutesId"
-              label={say`Table of minutes`}
-              empty={say`the usual one`}
+              label={say`Minutes table`}
+              empty={say`default`}
               options={(minutes.data ?? []).map(({ id, document }) => [id, document.name])}
             />
           </div>

@@ -108,18 +108,18 @@ export function readSiteForm(
     ...(form.locality.length > 80 ? { locality: say`A town has at most 80 characters.` } : {}),
     ...(isZone(form.timeZone)
       ? {}
-      : { timeZone: say`Choose a time zone of the list, such as Europe/Lisbon.` }),
+      : { timeZone: say`Choose a time zone from the list, such as Europe/Lisbon.` }),
     ...(latitude === undefined
       ? { latitude: say`Degrees north, -90 to 90; south is negative.` }
       : {}),
     ...(longitude === undefined
       ? { longitude: say`Degrees east, -180 to 180; west is negative.` }
       : {}),
-    ...(half && latitude === null ? { latitude: say`Give both or none.` } : {}),
-    ...(half && longitude === null ? { longitude: say`Give both or none.` } : {}),
+    ...(half && latitude === null ? { latitude: say`Enter both or neither.` } : {}),
+    ...(half && longitude === null ? { longitude: say`Enter both or neither.` } : {}),
     ...(form.notes.length > 2000 ? { notes: say`Notes have at most 2000 characters.` } : {}),
     ...(people.some(({ name }) => name.trim() === '')
-      ? { people: say`Each person needs a name; the rest may stay empty.` }
+      ? { people: say`Each person needs a name. The rest is optional.` }
       : {}),
   };
   if (Object.keys(faults).length > 0 || latitude === undefined || longitude === undefined)

@@ -234,7 +234,7 @@ export function KeyInLines({ card, keyIn, now, aloud, set, reach, confirms }: Pr
         })}
       </ol>
       {open.length === 0 && (
-        <p className="heavy">{say`Now go through every start of every program once more: the rest say off.`}</p>
+        <p className="heavy">{say`Now page through every start time of every program again. The rest should say off.`}</p>
       )}
     </>
   );

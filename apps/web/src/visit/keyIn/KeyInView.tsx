@@ -25,13 +25,13 @@ import './keyIn.css';
 
 /** Of a visit. */
 const HOLDS = [
-  say`One setting at a time, in the order and words of this box`,
-  say`What it showed before, and what it must show now`,
-  say`Read-back: what you type from the display is compared`,
+  say`One setting at a time, in this timer’s order and words`,
+  say`What it showed before and what it should show now`,
+  say`Read back: what you type from the display is compared`,
 ];
 
 const SCOPE_WORDS: Record<KeyInScope, string> = {
-  changes: say`What differs from as found`,
+  changes: say`Changes since as found`,
   everything: say`Everything`,
   factory: say`After a factory reset`,
 };
@@ -98,13 +98,13 @@ export default function KeyInView(props: StepProps) {
             <Button
               type="text"
               onClick={() => set({ scope, ticked: [], readsBack: keyIn.readsBack === true })}
-            >{say`Begin again`}</Button>
+            >{say`Start again`}</Button>
           )}
         </span>
       </div>
       {!worked.ok && <p className="fault">{worked.faults.map(faultSentence).join(' ')}</p>}
       {worked.ok && worked.value.length === 0 && (
-        <p className="heavy">{say`Nothing differs: there is nothing to key in.`}</p>
+        <p className="heavy">{say`Nothing differs, so there is nothing to key in.`}</p>
       )}
       {worked.ok && worked.value.length > 0 && (
         <KeyInLines
@@ -118,7 +118,7 @@ export default function KeyInView(props: StepProps) {
         />
       )}
       {keyIn.readsBack === true && (
-        <p className="soft key-hint">{say`Read back: type each setting from the display of the timer, not from here. Enter checks it.`}</p>
+        <p className="soft key-hint">{say`Read back: type each setting from the timer’s display, not from this screen. Press Enter to check it.`}</p>
       )}
     </div>
   );

@@ -25,15 +25,15 @@ export function AsLeft(props: VisitPartProps) {
             editor.commit({ type: 'note-visit', fields: { asLeft: frozenAt(plan, now) } })
           }
         >
-          {asLeft ? say`Freeze as left again` : say`Freeze as left`}
+          {asLeft ? say`Save as left again` : say`Save as left`}
         </Button>{' '}
         {asLeft && (
-          <span className="soft">{say`Frozen ${momentWords(parseMoment(asLeft.at) ?? 0, { on: today, clock, order })}.`}</span>
+          <span className="soft">{say`Saved ${momentWords(parseMoment(asLeft.at) ?? 0, { on: today, clock, order })}.`}</span>
         )}
-        {isOlder && <span className="fault"> {say`Settings were changed since.`}</span>}
+        {isOlder && <span className="fault"> {say`Settings have changed since.`}</span>}
       </p>
       <Chips
-        label={say`Saved inside the timer`}
+        label={say`Saved in the timer`}
         options={[
           ['as-left', say`As left`],
           ['as-found', say`As found`],

@@ -22,14 +22,14 @@ import { useKind } from '../timerKind/useKind.ts';
 
 /** Where each point is put right. */
 const STEP_OF: Readonly<Record<Undone['what'], readonly [path: string, words: string]>> = {
-  'clock-wrong': ['keyin', say`Key it in`],
-  'clock-not-looked': ['clock', say`Look at it now`],
-  switched: ['leave', say`Put it back`],
-  'no-as-found': ['found', say`Record them`],
-  'no-as-left': ['leave', say`Freeze them`],
-  'as-left-is-older': ['leave', say`Freeze them`],
-  'not-keyed': ['keyin', say`Key them in`],
-  'not-tested': ['leave', say`Test them`],
+  'clock-wrong': ['keyin', say`Key in`],
+  'clock-not-looked': ['clock', say`Check now`],
+  switched: ['leave', say`Put back`],
+  'no-as-found': ['found', say`Record`],
+  'no-as-left': ['leave', say`Save`],
+  'as-left-is-older': ['leave', say`Save`],
+  'not-keyed': ['keyin', say`Key in`],
+  'not-tested': ['leave', say`Test`],
 };
 
 /** These change what the house gets tonight, so each is said yes to by itself. */
@@ -38,11 +38,11 @@ const GRAVE: readonly Undone['what'][] = ['clock-wrong', 'switched', 'not-keyed'
 /** What is said of a matter of which no point is open. */
 const DONE: readonly (readonly [words: string, ...open: Undone['what'][]])[] = [
   [say`The clock is right`, 'clock-wrong', 'clock-not-looked'],
-  [say`Nothing is left switched`, 'switched'],
-  [say`As found is recorded`, 'no-as-found'],
-  [say`As left is recorded`, 'no-as-left', 'as-left-is-older'],
-  [say`Everything that differs is keyed in`, 'not-keyed', 'no-as-found'],
-  [say`All stations that water are tested`, 'not-tested'],
+  [say`Everything is switched back`, 'switched'],
+  [say`As-found settings are saved`, 'no-as-found'],
+  [say`Final settings are saved`, 'no-as-left', 'as-left-is-older'],
+  [say`All changes are keyed in`, 'not-keyed', 'no-as-found'],
+  [say`All watering stations are tested`, 'not-tested'],
 ];
 
 interface AskProps {
@@ -75,10 +75,10 @@ function Ask({ points, timerId, leave, close }: AskProps) {
           danger
           disabled={!isReady}
           onClick={close}
-        >{say`Close and leave it undone`}</Button>,
+        >{say`Close anyway`}</Button>,
       ]}
     >
-      <p>{say`What you leave undone stands in the logbook. What matters stands among the visits due.`}</p>
+      <p>{say`Unfinished items go in the logbook. Important ones are added to the visits due.`}</p>
       <ul className="undone-list" aria-label={say`Not done yet`}>
         {points.map((point) => {
           const id = undoneId(point);
@@ -94,7 +94,7 @@ function Ask({ points, timerId, leave, close }: AskProps) {
                     setSaid(target.checked ? [...said, id] : said.filter((one) => one !== id))
                   }
                 >
-                  <strong>{say`Leave it so:`}</strong> {sentence}
+                  <strong>{say`Leave as is:`}</strong> {sentence}
                 </Checkbox>
               ) : (
                 <span>{sentence}</span>
@@ -128,13 +128,13 @@ export function CloseVisit(props: VisitPartProps) {
   };
   return (
     <section aria-label={say`Close`} className="leave-part part stack">
-      <h2>{say`Close the visit`}</h2>
+      <h2>{say`Close visit`}</h2>
       <div className="sighting-fields row at-foot">
         <NumberField
           label={say`Minutes spent`}
           least={0}
           most={10_000}
-          empty={say`not noted`}
+          empty={say`not recorded`}
           value={visit.minutesSpent ?? null}
           commit={(minutesSpent) => {
             editor.commit({ type: 'note-visit', fields: { minutesSpent } });
@@ -142,7 +142,7 @@ export function CloseVisit(props: VisitPartProps) {
           }}
         />
         <label className="labelled leave-done grow">
-          {say`What was done`}
+          {say`Work done`}
           <NoteField
             rows={2}
             most={2000}
@@ -154,7 +154,7 @@ export function CloseVisit(props: VisitPartProps) {
         </label>
       </div>
       <PhotoRow
-        label={say`Photos of the visit`}
+        label={say`Visit photos`}
         most={24}
         photos={visit.photos ?? []}
         set={(photos) =>
@@ -165,10 +165,8 @@ export function CloseVisit(props: VisitPartProps) {
         }
       />
       <p>
-        <Link
-          to={`/timers/${timerId}/page`}
-        >{say`The homeowner’s page and the card for the box`}</Link>
-        {say`: leave them on paper, or the page as a private link.`}
+        <Link to={`/timers/${timerId}/page`}>{say`The homeowner’s page and the timer card`}</Link>
+        {say`: leave them on paper, or share the page as a private link.`}
       </p>
       <ul className="list ruled" aria-label={say`Before you close the visit`}>
         {points.map((point) => {
@@ -194,12 +192,14 @@ export function CloseVisit(props: VisitPartProps) {
           ),
         )}
       </ul>
-      {!mayWork && <p className="soft">{say`Somebody who is no apprentice closes the visit.`}</p>}
+      {!mayWork && (
+        <p className="soft">{say`Apprentices cannot close a visit. Ask a technician to close it.`}</p>
+      )}
       {isRefused && (
         <p
           className="fault"
           role="alert"
-        >{say`Not closed: something has changed since. Look at what is not done, and press it again.`}</p>
+        >{say`Not closed, because something has changed. Check what is not done and try again.`}</p>
       )}
       <Button
         type="primary"
@@ -207,7 +207,7 @@ export function CloseVisit(props: VisitPartProps) {
         disabled={!mayWork}
         onClick={() => (points.length > 0 ? setIsAsking(true) : close())}
       >
-        {points.length > 0 ? say`Close the visit …` : say`Close the visit`}
+        {points.length > 0 ? say`Close visit …` : say`Close visit`}
       </Button>
       {isAsking && (
         <Ask points={points} timerId={timerId} leave={() => setIsAsking(false)} close={close} />

@@ -11,10 +11,10 @@ import { say } from '@water-clock/core';
 
 /** Of a visit. */
 const HOLDS = [
-  say`A card a station: it ran well, or which fault`,
-  say`What was switched for the test, to be put back`,
-  say`The settings as left, frozen, and whether the box has saved them`,
-  say`What is left undone, and the end of the visit`,
+  say`One card per station: ran well, or the fault`,
+  say`What was switched for the test and must be put back`,
+  say`Final settings, and whether they are saved in the timer`,
+  say`What is not done, and the end of the visit`,
 ];
 
 /** Test, put back, freeze, say who comes back, close. */

@@ -26,15 +26,15 @@ export function PutBack({ plan, visit, editor }: VisitPartProps) {
               label={SWITCHED_WORDS[what]}
               options={[
                 ['back', say`Put back`],
-                ['on', say`Still so`],
+                ['on', say`Still switched`],
               ]}
               value={one ? (one.putBack ? 'back' : 'on') : isOpen ? 'on' : null}
               pick={(value) => set(what, value === null ? null : { putBack: value === 'back' })}
             />
             {(isOpen || one?.reason !== undefined) && (
               <NoteField
-                label={say`${SWITCHED_WORDS[what]}: why it stays`}
-                placeholder={say`why it stays so`}
+                label={say`${SWITCHED_WORDS[what]}: reason it stays`}
+                placeholder={say`reason it stays`}
                 most={120}
                 value={one?.reason ?? ''}
                 commit={(reason) =>

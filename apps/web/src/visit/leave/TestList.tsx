@@ -81,13 +81,13 @@ export function TestList({ plan, visit, editor, timerId, survey }: VisitPartProp
   const judged = judgeWiring(tests).find(({ station }) => station === number);
   return (
     <section aria-label={say`Test`} className="leave-part part stack">
-      <h2>{say`Test: two minutes a station`}</h2>
+      <h2>{say`Test: two minutes per station`}</h2>
       <p className="soft" role="status">
         {say`${
           left.length === 0
             ? say`All stations are tested.`
             : say`${plan.stations.length - left.length} of ${plan.stations.length} tested.`
-        } A pump must never run with every valve closed.`}
+        } Never run a pump against closed valves.`}
       </p>
       <div className="turn stack column" {...swipe}>
         <p className="test-station large heavy">
@@ -108,7 +108,7 @@ export function TestList({ plan, visit, editor, timerId, survey }: VisitPartProp
           onClick={() => note(number, 'waters')}
         >{say`Ran well`}</Button>
         <Chips
-          label={say`Or it has a fault`}
+          label={say`Or choose a fault`}
           options={FAULTS.map((one) => [one, TEST_WORDS[one]] as const)}
           value={result === undefined || result === 'waters' ? null : result}
           pick={(next) => note(number, next)}
@@ -151,9 +151,7 @@ export function TestList({ plan, visit, editor, timerId, survey }: VisitPartProp
             ])
           }
         >
-          {left.length === plan.stations.length
-            ? say`All of them ran well`
-            : say`All others ran well`}
+          {left.length === plan.stations.length ? say`All ran well` : say`All others ran well`}
         </Button>
       )}
       <WiringTable tests={tests} stations={plan.stations} />

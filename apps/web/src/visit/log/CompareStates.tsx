@@ -60,11 +60,7 @@ export function CompareStates({ states, restore }: Props) {
         {choice(say`With`, to, setTo)}
         {a && a.key !== 'now' && planA && (
           <Button
-            onClick={() =>
-              setTold(
-                restore(planA) ?? say`${a.name} is set again. Undo takes it back; nothing is lost.`,
-              )
-            }
+            onClick={() => setTold(restore(planA) ?? say`${a.name} restored. You can undo this.`)}
           >{say`Restore “${a.name}”`}</Button>
         )}
       </div>
@@ -72,7 +68,7 @@ export function CompareStates({ states, restore }: Props) {
       {planA && planB ? (
         <Differences
           rows={planDifferences(planA, planB, clock)}
-          none={say`They set the timer alike.`}
+          none={say`Both have the same settings.`}
           before={a?.name ?? ''}
           after={b?.name ?? ''}
         />

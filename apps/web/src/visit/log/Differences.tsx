@@ -13,7 +13,7 @@ interface Props {
 export function Differences({ rows, none, before, after }: Props) {
   if (rows.length === 0) return <p className="soft">{none}</p>;
   return (
-    <Scroll label={say`What differs`}>
+    <Scroll label={say`Differences`}>
       <table className="conflict-table data">
         <thead>
           <tr>

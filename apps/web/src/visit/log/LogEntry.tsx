@@ -45,7 +45,7 @@ function FindingsOf({
     <>
       <strong>{name}</strong>
       {findings.length === 0 ? (
-        <p className="soft">{say`Nothing that the checks would put right.`}</p>
+        <p className="soft">{say`No findings.`}</p>
       ) : (
         <ul className="points">
           {findings.map((finding, i) => (
@@ -64,9 +64,7 @@ function Findings({ id }: { readonly id: string }) {
     staleTime: Infinity,
   });
   if (!whole.data)
-    return (
-      <p className="soft">{whole.isError ? say`They cannot be reached.` : say`One moment …`}</p>
-    );
+    return <p className="soft">{whole.isError ? say`Not available.` : say`One moment …`}</p>;
   const { asFound, asLeft } = whole.data.visit;
   return (
     <>
@@ -103,7 +101,7 @@ export function LogEntry({
     [say`Complaint`, visit.complaint],
     [say`Found`, visit.cause],
     [say`Done`, visit.done],
-    [say`Slips caught in reading back`, visit.keyIn?.slips ? String(visit.keyIn.slips) : undefined],
+    [say`Errors caught by read-back`, visit.keyIn?.slips ? String(visit.keyIn.slips) : undefined],
     [
       say`Tested`,
       tests
@@ -120,7 +118,7 @@ export function LogEntry({
         .join('; '),
     ],
     [
-      say`Searched`,
+      say`Troubleshooting`,
       (visit.ladders ?? [])
         .map(
           ({ station, rung, good, reading }) =>
@@ -128,9 +126,9 @@ export function LogEntry({
         )
         .join('; '),
     ],
-    [say`Faults open`, faultsText(true)],
-    [say`Mended`, faultsText(false)],
-    [say`Left undone`, (visit.undone ?? []).map(undoneSentence).join(' ')],
+    [say`Open faults`, faultsText(true)],
+    [say`Repaired`, faultsText(false)],
+    [say`Not done`, (visit.undone ?? []).map(undoneSentence).join(' ')],
     [say`Minutes spent`, visit.minutesSpent === undefined ? undefined : String(visit.minutesSpent)],
     [
       say`Next`,
@@ -152,7 +150,7 @@ export function LogEntry({
         {lines.map(([name, text]) => text && <li key={name}>{`${name}: ${text}`}</li>)}
       </ul>
       {(visit.photos ?? []).length > 0 && (
-        <PhotoRow label={say`Photos of the visit`} photos={visit.photos ?? []} />
+        <PhotoRow label={say`Visit photos`} photos={visit.photos ?? []} />
       )}
       <Disclosure className="log-findings" summary={say`Findings, as found and as left`}>
         {() => <Findings id={id} />}

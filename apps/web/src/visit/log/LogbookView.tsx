@@ -76,7 +76,7 @@ export default function LogbookView(props: StepProps) {
   return (
     <div className="survey-view stack page-column">
       {list.length === 0 ? (
-        <p>{say`No visit is closed yet. The first one stands here with who, when, what was found and left.`}</p>
+        <p>{say`No closed visits yet. The first one will show who, when, what was found and what was left.`}</p>
       ) : (
         <Timeline
           className="log"
@@ -92,7 +92,7 @@ export default function LogbookView(props: StepProps) {
         <h2>{say`Files`}</h2>
         <p className="files row near">
           <Button href={`${path}/watering.ics`}>{say`Watering as a calendar (.ics)`}</Button>
-          <Button href={`${path}/runs.csv`}>{say`A year of runs (.csv)`}</Button>
+          <Button href={`${path}/runs.csv`}>{say`Runs for a year (.csv)`}</Button>
           <Button href={`${path}/export`}>{say`Plan (.json)`}</Button>
           <Button
             disabled={props.isPending || props.rulesState === 'failed'}
@@ -100,7 +100,7 @@ export default function LogbookView(props: StepProps) {
           >{say`Brief (.json)`}</Button>
           <Button
             href={`/api/sites/${encodeURIComponent(site.id)}/archive`}
-          >{say`The whole site with visits (.zip)`}</Button>
+          >{say`Site with visits (.zip)`}</Button>
         </p>
       </section>
     </div>

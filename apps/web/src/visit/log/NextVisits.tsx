@@ -67,7 +67,7 @@ export function NextVisits({ plan, survey, editor, today, now }: VisitPartProps)
   const dialect = plan.timer.dialect ?? {};
   return (
     <section aria-label={say`Next`} className="leave-part part stack">
-      <h2>{say`Who comes back, and when`}</h2>
+      <h2>{say`Planned visits`}</h2>
       {next.length > 0 && (
         <ul className="points">
           {next.map((visit, i) => (
@@ -88,7 +88,7 @@ export function NextVisits({ plan, survey, editor, today, now }: VisitPartProps)
       )}
       <form
         className="sighting-fields row at-foot"
-        aria-label={say`A visit to come`}
+        aria-label={say`Add planned visit`}
         onSubmit={(event) => {
           event.preventDefault();
           if (parseDate(date) === null) return;
@@ -107,7 +107,7 @@ export function NextVisits({ plan, survey, editor, today, now }: VisitPartProps)
         }}
       >
         <SelectField
-          label={say`Why`}
+          label={say`Reason`}
           value={reason}
           options={NEXT_REASONS.map((one) => [one, NEXT_WORDS[one]] as const)}
           pick={(value) => setReason(value)}
@@ -127,7 +127,7 @@ export function NextVisits({ plan, survey, editor, today, now }: VisitPartProps)
       </form>
       {followUp ? (
         <p className={followUp.seenOn ? 'soft' : 'notice'}>
-          {say`First real watering: program ${programLabel(followUp.program, dialect)},`}{' '}
+          {say`First watering: program ${programLabel(followUp.program, dialect)},`}{' '}
           {dateWords(parseDate(followUp.due.slice(0, 10)) ?? today, today, order)},{' '}
           {say`${startWords(followUp.due.slice(11), clock)}, stations ${followUp.stations.join(', ')} in this order.`}{' '}
           {followUp.seenOn ? (
@@ -137,7 +137,7 @@ export function NextVisits({ plan, survey, editor, today, now }: VisitPartProps)
             </>
           ) : (
             <>
-              {say`Open until somebody has seen it.`}{' '}
+              {say`Open until someone confirms it.`}{' '}
               <Button
                 onClick={() =>
                   editor.commit({
@@ -151,7 +151,7 @@ export function NextVisits({ plan, survey, editor, today, now }: VisitPartProps)
                     },
                   })
                 }
-              >{say`It was seen, and right`}</Button>
+              >{say`Confirm it ran correctly`}</Button>
             </>
           )}{' '}
           <Button
@@ -164,7 +164,7 @@ export function NextVisits({ plan, survey, editor, today, now }: VisitPartProps)
           <p>
             <Button
               onClick={() => editor.commit({ type: 'note', fields: { followUp: first } })}
-            >{say`Somebody is to see the first real watering`}</Button>{' '}
+            >{say`Ask someone to watch the first watering`}</Button>{' '}
             <span className="soft">
               {say`Program ${programLabel(first.program, dialect)},`}{' '}
               {dateWords(parseDate(first.due.slice(0, 10)) ?? today, today, order)},{' '}

@@ -16,10 +16,11 @@ export function RestoreWords({
   const kind = useKind(plan);
   const inTheirs = useTranslator(language);
   const steps = inTheirs(() => restoreWords(plan, kind, clock));
-  if (steps.length === 0) return <p className="soft">{say`This kind saves nothing inside.`}</p>;
+  if (steps.length === 0)
+    return <p className="soft">{say`This timer kind cannot save its settings.`}</p>;
   return (
-    <section aria-label={say`A restore by phone`} className="caution">
-      <strong>{say`By phone, a step at a time:`}</strong>
+    <section aria-label={say`Restore by phone`} className="caution">
+      <strong>{say`By phone, one step at a time:`}</strong>
       <ol>
         {steps.map((step) => (
           <li key={step}>{step}</li>

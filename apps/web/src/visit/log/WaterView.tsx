@@ -71,13 +71,13 @@ function TariffForm({
   return (
     <form
       className="sighting-fields row at-foot"
-      aria-label={say`What water costs`}
+      aria-label={say`Water price`}
       onSubmit={(event) => {
         event.preventDefault();
         const read = stepsOf(steps);
         if (!read) {
           setFault(
-            say`Write a step a line: “50000: 2.10” up to so many litres, the last one “3.40”.`,
+            say`One tier per line: “50000: 2.10” means 2.10 up to 50,000 L. The last line is just the price, “3.40”.`,
           );
           return;
         }
@@ -96,15 +96,15 @@ function TariffForm({
         <Input value={currency} onChange={({ target }) => setCurrency(target.value)} />
       </label>
       <label className="labelled">
-        {say`Days of a bill`}
+        {say`Billing period, days`}
         <Input value={days} onChange={({ target }) => setDays(target.value)} />
       </label>
       <label className="labelled">
-        {say`The house itself, litres a bill`}
+        {say`Household use, litres per bill`}
         <Input value={house} onChange={({ target }) => setHouse(target.value)} />
       </label>
       <label className="labelled">
-        {say`Steps: up to litres: price a cubic metre`}
+        {say`Price tiers: up to litres: price per cubic metre`}
         <Input.TextArea
           rows={3}
           value={steps}
@@ -112,8 +112,8 @@ function TariffForm({
           onChange={({ target }) => setSteps(target.value)}
         />
       </label>
-      <Button htmlType="submit" type="primary">{say`Keep`}</Button>
-      {tariff && <Button onClick={() => (commit(null), done())}>{say`Delete it`}</Button>}
+      <Button htmlType="submit" type="primary">{say`Save`}</Button>
+      {tariff && <Button onClick={() => (commit(null), done())}>{say`Delete`}</Button>}
       {fault && <span className="fault">{fault}</span>}
     </form>
   );
@@ -156,9 +156,9 @@ export function WaterView({
           <thead>
             <tr>
               <th>{say`State`}</th>
-              <th>{say`A week at the peak`}</th>
-              <th>{say`A year`}</th>
-              <th>{say`Sure to`}</th>
+              <th>{say`Peak week`}</th>
+              <th>{say`Year`}</th>
+              <th>{say`Accuracy`}</th>
               {tariff && <th>{say`Costs a year`}</th>}
             </tr>
           </thead>
@@ -189,7 +189,7 @@ export function WaterView({
       />
       {tariff && (
         <Bars
-          label={say`What it costs`}
+          label={say`Cost`}
           unit={say`${tariff.currency} a year`}
           series={[say`a year`]}
           bars={rows.map(({ name, usage }) => ({ name, values: [money(usage)] }))}
@@ -198,7 +198,7 @@ export function WaterView({
         />
       )}
       {unknown.length > 0 && (
-        <p className="soft">{say`Not counted: ${unknown.length === 1 ? say`station` : say`stations`} ${unknown.join(', ')}. Neither a flow nor a head with its area is noted there.`}</p>
+        <p className="soft">{say`Not counted: ${unknown.length === 1 ? say`station` : say`stations`} ${unknown.join(', ')}. No flow, or head and area, is recorded there.`}</p>
       )}
       {editing ? (
         <TariffForm
@@ -208,7 +208,7 @@ export function WaterView({
         />
       ) : (
         <Button onClick={() => setEditing(true)}>
-          {tariff ? say`Change what water costs` : say`Note what water costs`}
+          {tariff ? say`Change water price` : say`Add water price`}
         </Button>
       )}
     </section>

@@ -54,8 +54,8 @@ function WeatherLine({ weather }: Pick<StepProps, 'weather'>) {
   if (!weather)
     return (
       <p>
-        {say`No place is chosen, so the water balance has no weather:`}{' '}
-        <Link to="../house" relative="path">{say`choose it with the house`}</Link>.
+        {say`No weather town is chosen, so the water balance has no weather:`}{' '}
+        <Link to="../house" relative="path">{say`choose one for the site`}</Link>.
       </p>
     );
   const { document, climate } = weather;
@@ -82,7 +82,7 @@ function curvesOf(
   const depth = (mm: number) => Number(shownIn(units, 'depth', mm));
   return [
     {
-      name: say`needs beside the rain`,
+      name: say`need after rain`,
       values: year.map(({ netMmPerWeek }) => depth(netMmPerWeek)),
     },
     { name: say`rain that counts`, values: year.map(({ rainMmPerWeek }) => depth(rainMmPerWeek)) },
@@ -130,18 +130,18 @@ export default function MinutesView(props: StepProps) {
     <div className="survey-view stack page-column">
       <div className="tiles fill of-150">
         <Choice
-          label={say`School of this garden`}
+          label={say`How minutes are worked out`}
           value={survey.school ?? 'balance'}
           words={SCHOOL_WORDS}
           commit={(school: School) => note({ school })}
         />
         <SelectField
-          label={say`100 percent is`}
+          label={say`100 % stands for`}
           value={survey.hundredMonth ?? ''}
           options={[
             [
               '',
-              `${say`the height of the season`}${
+              `${say`midsummer`}${
                 minutes.hundredMonth !== null && survey.hundredMonth === undefined
                   ? ` (${monthName(minutes.hundredMonth)})`
                   : ''
@@ -152,13 +152,13 @@ export default function MinutesView(props: StepProps) {
           pick={(value) => note({ hundredMonth: value === '' ? null : Number(value) })}
         />
         <Choice
-          label={say`The season is followed`}
+          label={say`Through the year`}
           value={survey.season ?? 'percent'}
           words={SEASON_WORDS}
           commit={(season: NonNullable<Survey['season']>) => note({ season })}
         />
         <SelectField
-          label={say`Rain is met by`}
+          label={say`When it rains`}
           value={survey.rain ?? ''}
           options={[
             ['', say`not decided`] as const,
@@ -173,15 +173,15 @@ export default function MinutesView(props: StepProps) {
       </div>
       <WeatherLine weather={weather} />
       <p className="soft">
-        {say`Thumb and weekly minutes: “${table.name}”, ${table.region}; ${table.source}.`}{' '}
-        <Link to="/library/minutes">{say`Change the table`}</Link>
+        {say`Rule of thumb and weekly minutes: “${table.name}”, ${table.region}; ${table.source}.`}{' '}
+        <Link to="/library/minutes">{say`Change table`}</Link>
       </p>
       <StationMinutesRows {...props} />
       <Later>
         {() => (
           <>
             <Bars
-              label={say`Water of a week at 100 %`}
+              label={say`Weekly water at 100 %`}
               unit={say`minutes`}
               series={[say`needs`, say`given by the programs`]}
               bars={minutes.stations.map(({ number, weeklySeconds }) => ({
@@ -201,21 +201,21 @@ export default function MinutesView(props: StepProps) {
                     ...known.map(({ number }) => [number, `${number} ${nameOf(number)}`] as const),
                   ]}
                   pick={(value) => setCurve(value === '' ? null : Number(value))}
-                  aria-label={say`Whose year`}
+                  aria-label={say`Year for`}
                 />
               </div>
               {curves.length > 0 ? (
                 <>
                   <YearCurves
-                    label={say`What the garden needs, the rain, and what the programs give, month by month`}
+                    label={say`Need, rain and water given by the programs, by month`}
                     unit={say`${unitWords(units, 'depth')} a week`}
                     curves={curves}
                     month={month}
                   />
-                  <Disclosure className="site-more" summary={say`The same as a table`}>
+                  <Disclosure className="site-more" summary={say`Show as table`}>
                     {() => (
                       <>
-                        <Scroll label={say`The year as a table`}>
+                        <Scroll label={say`Year as a table`}>
                           <table className="year-table data numbers">
                             <thead>
                               <tr>
@@ -250,11 +250,11 @@ export default function MinutesView(props: StepProps) {
                   </Disclosure>
                 </>
               ) : (
-                <p>{say`The curve needs a place’s weather and of a station its plants and its rate.`}</p>
+                <p>{say`The curve needs local weather and a station’s plants and precipitation rate.`}</p>
               )}
             </section>
             <section>
-              <h2>{say`Through the season`}</h2>
+              <h2>{say`Through the year`}</h2>
               <SeasonCard {...props} />
             </section>
           </>

@@ -40,7 +40,7 @@ export function SchoolDots({
     <div
       className="dots"
       role={isDesktop ? 'group' : 'img'}
-      aria-label={say`Minutes a week of station ${number}: ${words.join(', ')}`}
+      aria-label={say`Minutes a week for station ${number}: ${words.join(', ')}`}
     >
       {known.map(({ school, seconds }) =>
         isDesktop ? (

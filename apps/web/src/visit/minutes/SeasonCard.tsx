@@ -22,10 +22,7 @@ export function SeasonCard(props: StepProps) {
   const month = monthOf(today);
   const { timer, settings } = plan;
   const season = survey.season ?? 'percent';
-  if (season === 'never')
-    return (
-      <p>{say`The season is not followed: the same minutes all the year, as you chose above.`}</p>
-    );
+  if (season === 'never') return <p>{say`The same minutes all year, as you chose above.`}</p>;
   const { byBalance, year, hundred } = seasonYear(minutes, table, survey);
   const source = byBalance ? say`the water balance` : say`the table “${table.name}”`;
   if (season === 'days') {
@@ -36,11 +33,11 @@ export function SeasonCard(props: StepProps) {
       ),
     );
     if (waterings === 0)
-      return <p>{say`Say how often a week a station is watered, or set its program’s days.`}</p>;
+      return <p>{say`Enter how many days a week a station waters, or set its program’s days.`}</p>;
     const days = daysByMonth(year, hundred, waterings);
     return (
       <>
-        <p>{say`Days a week, the minutes of ${monthName(hundred)} unchanged, from ${source}:`}</p>
+        <p>{say`Days a week, with the minutes for ${monthName(hundred)} unchanged, from ${source}:`}</p>
         <ol className="season list tiles of-100 near">
           {days.map((count, i) => (
             <li key={i} className={i + 1 === month ? 'season-now notice' : undefined}>
@@ -62,7 +59,7 @@ export function SeasonCard(props: StepProps) {
     : settings.seasonalPercent === now;
   return (
     <>
-      <p>{say`Percent of what ${monthName(hundred)} needs, from ${source}, in the steps of this timer${scope === 'none' ? ` ${say`(it has no percent of its own: change the minutes)`}` : ''}:`}</p>
+      <p>{say`Percent of the ${monthName(hundred)} need, from ${source}, in this timer’s steps${scope === 'none' ? ` ${say`(no seasonal percent: change the minutes)`}` : ''}:`}</p>
       <ol className="season list tiles of-100 near">
         {percents.map((percent, i) => (
           <li key={i} className={i + 1 === month ? 'season-now notice' : undefined}>
@@ -85,7 +82,7 @@ export function SeasonCard(props: StepProps) {
             editor.commit({ type: 'set-settings', settings: { monthlyPercent: percents } })
           }
         >
-          {isSet ? say`These percents are set` : say`Put these percents on the timer`}
+          {isSet ? say`These percents are set` : say`Use these percents`}
         </Button>
       )}
       {scope === 'timer' && !byMonth && (
@@ -98,7 +95,7 @@ export function SeasonCard(props: StepProps) {
           >
             {isSet ? say`${now} % is set` : say`Set ${now} % for ${monthName(month)}`}
           </Button>
-          <p className="soft">{say`This timer holds one percent: it is to be changed by hand each month as above.`}</p>
+          <p className="soft">{say`This timer holds one percent. Change it at the timer each month, as above.`}</p>
         </>
       )}
     </>

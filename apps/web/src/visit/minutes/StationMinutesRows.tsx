@@ -16,7 +16,7 @@ import { StationSteps } from './StationSteps.tsx';
 
 /** Where a station's number comes from, or what it lacks. */
 function sourceWords({ answers, overruled, school, weeklySeconds }: StationMinutes): string {
-  if (overruled) return say`your own number`;
+  if (overruled) return say`your own value`;
   const words = SCHOOL_WORDS[school].toLowerCase();
   return weeklySeconds === null
     ? say`${words} needs ${listed(answers[school].lacking.map((one) => LACKING_WORDS[one]))}`
@@ -62,7 +62,7 @@ export function StationMinutesRows({ plan, survey, editor, minutes }: StepProps)
               aria-expanded={open === one.number}
               onClick={() => setOpen(open === one.number ? null : one.number)}
             >
-              {say`Why`}
+              {say`Reason`}
               <span className="hidden-but-read"> {say`station ${one.number}`}</span>
             </Button>
           </li>

@@ -219,7 +219,7 @@ export function StationSteps({ minutes, survey, editor, choose }: Props) {
     <div className="station-steps aside accent stack">
       <Segmented<School>
         block
-        aria-label={say`School to look at`}
+        aria-label={say`Method shown`}
         options={SCHOOLS.map((value) => ({ value, label: SCHOOL_WORDS[value] }))}
         value={seen}
         onChange={setSeen}
@@ -232,7 +232,7 @@ export function StationSteps({ minutes, survey, editor, choose }: Props) {
         >{say`Use ${SCHOOL_WORDS[seen].toLowerCase()} for this station`}</Button>
       )}
       <NumberField
-        label={say`Your own number`}
+        label={say`Your own value`}
         unit={say`min a week`}
         decimal
         most={10_080}
@@ -247,13 +247,13 @@ export function StationSteps({ minutes, survey, editor, choose }: Props) {
         }
       />
       {noted.cups && !cupResult(noted.cups) && (
-        <p className="fault">{say`The cups of this station were all empty.`}</p>
+        <p className="fault">{say`All the cups at this station were empty.`}</p>
       )}
       {year && (
-        <Disclosure className="site-more" summary={say`The balance, month by month`}>
+        <Disclosure className="site-more" summary={say`Water balance by month`}>
           {() => (
             <>
-              <Scroll label={say`The balance as a table`}>
+              <Scroll label={say`Water balance as a table`}>
                 <table className="year-table data numbers">
                   <thead>
                     <tr>
@@ -280,8 +280,8 @@ export function StationSteps({ minutes, survey, editor, choose }: Props) {
                 </table>
               </Scroll>
               <p className="soft">
-                {say`ETo and rain are the place’s;`}{' '}
-                <Link to="/library/climates">{say`copy its weather to overrule them`}</Link>.
+                {say`ETo and rain come from the weather town;`}{' '}
+                <Link to="/library/climates">{say`copy its weather to change them`}</Link>.
               </p>
             </>
           )}
@@ -293,13 +293,13 @@ export function StationSteps({ minutes, survey, editor, choose }: Props) {
           least={1}
           most={14}
           value={noted.waterings ?? null}
-          empty={say`3, usual`}
+          empty={say`3, default`}
           commit={(waterings) =>
             commitWords(editor, { type: 'note-station', station: number, fields: { waterings } })
           }
         />
         <NumberField
-          label={say`Days a week, least`}
+          label={say`Fewest days a week`}
           least={1}
           most={7}
           value={noted.days?.least ?? null}
@@ -316,7 +316,7 @@ export function StationSteps({ minutes, survey, editor, choose }: Props) {
           }
         />
         <NumberField
-          label={say`Days a week, most`}
+          label={say`Most days a week`}
           least={1}
           most={7}
           value={noted.days?.most ?? null}
@@ -351,12 +351,12 @@ export function StationSteps({ minutes, survey, editor, choose }: Props) {
       <p className="soft">
         {longestRun &&
           (Number.isFinite(longestRun.value)
-            ? say`At most ${lengthWords(Math.floor(longestRun.value))} at a stretch (${SOURCE_WORDS[longestRun.source]}${longestRun.source === 'table' && intake && allowance ? say`: ${quantityWords(units, 'depth', allowance.value)} may stand, soil takes ${quantityWords(units, 'rate', intake.value)}` : ''}). `
-            : `${say`The soil takes the water as fast as it comes.`} `)}
+            ? say`Longest cycle ${lengthWords(Math.floor(longestRun.value))} (${SOURCE_WORDS[longestRun.source]}${longestRun.source === 'table' && intake && allowance ? say`: ${quantityWords(units, 'depth', allowance.value)} can pond, soil absorbs ${quantityWords(units, 'rate', intake.value)}` : ''}). `
+            : `${say`The soil absorbs water as fast as it is applied.`} `)}
         {soakSeconds &&
           say`Soak ${lengthWords(soakSeconds.value)} (${SOURCE_WORDS[soakSeconds.source]}). `}
         {longest !== null &&
-          say`At the height of the season the plants can go ${longest.toFixed(1)} days without water.`}
+          say`In midsummer the plants can go ${longest.toFixed(1)} days without water.`}
       </p>
     </div>
   );

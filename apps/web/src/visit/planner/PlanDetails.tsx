@@ -55,7 +55,7 @@ export function Reasons({ result, timerId }: { result: PlanResult; timerId: stri
   const { cost } = result;
   return (
     <section className="plan-reasons stack">
-      <h2>{say`Why`}</h2>
+      <h2>{say`Reason`}</h2>
       <ul>
         {result.reasons.map(line)}
         {cost &&
@@ -75,7 +75,7 @@ export function Table({ results, brief }: { results: readonly PlanResult[]; brie
   const rows: [string, (result: PlanResult & { plan: Plan }) => string][] = [
     [say`Programs`, ({ plan }) => String(plan.programs.length)],
     [
-      say`Starts in all`,
+      say`Start times`,
       ({ plan }) => String(plan.programs.reduce((sum, { starts }) => sum + starts.length, 0)),
     ],
     [say`Days a week`, ({ plan }) => datesText(plan)],
@@ -88,10 +88,10 @@ export function Table({ results, brief }: { results: readonly PlanResult[]; brie
     ],
     [say`Water a week`, ({ plan }) => weekWords(plan)],
     [
-      say`Too little or too much`,
+      say`Over or under`,
       ({ short }) =>
         short.length === 0
-          ? say`no station is more than 10 % off`
+          ? say`all stations within 10 %`
           : plural(
               short.length,
               '# station is more than 10 % off',
@@ -99,12 +99,12 @@ export function Table({ results, brief }: { results: readonly PlanResult[]; brie
             ),
     ],
     [
-      say`Outside the hours`,
+      say`Outside watering hours`,
       ({ cost }) =>
         cost?.[1] ? say`${lengthWords(Math.round(cost[1] * 60))} a week` : say`nothing`,
     ],
     [
-      say`Gives up`,
+      say`Trade-off`,
       ({ plan, cost, kind }) => {
         const lost = notKept(brief, plan);
         const told =
@@ -112,13 +112,10 @@ export function Table({ results, brief }: { results: readonly PlanResult[]; brie
         return [told, ...lost].filter(Boolean).join('; ') || '—';
       },
     ],
-    [
-      say`Proved`,
-      ({ proof }) => (proof.optimal ? say`nothing is better` : say`best that was found`),
-    ],
+    [say`Proof`, ({ proof }) => (proof.optimal ? say`best possible` : say`best found`)],
   ];
   return (
-    <Scroll label={say`The plans as a table`}>
+    <Scroll label={say`Plans as a table`}>
       <table className="plan-table data">
         <thead>
           <tr>
@@ -156,9 +153,9 @@ export function Changes({ props, plan }: { props: StepProps; plan: Plan }) {
   const differences = applied.ok ? planDifferences(props.plan, applied.value.plan, clock) : [];
   return (
     <section className="plan-changes stack">
-      <h2>{say`What changes on the timer`}</h2>
+      <h2>{say`Settings that change`}</h2>
       {differences.length === 0 ? (
-        <p>{say`Nothing: these programs are on the timer already.`}</p>
+        <p>{say`Nothing. These programs are already set.`}</p>
       ) : (
         <>
           <table>
@@ -185,8 +182,8 @@ export function Changes({ props, plan }: { props: StepProps; plan: Plan }) {
             type="primary"
             size="large"
             onClick={() => setRefusal(commitWords(props.editor, change))}
-          >{say`Take these programs`}</Button>
-          <p className="soft">{say`One step; “Undo” brings the present programs back.`}</p>
+          >{say`Use these programs`}</Button>
+          <p className="soft">{say`This is one step. “Undo” restores the current programs.`}</p>
         </>
       )}
       {refusal && <p className="fault">{refusal}</p>}
@@ -218,9 +215,9 @@ export function Season({
       <h2>{say`Through the year`}</h2>
       <p>
         {others.length === 0
-          ? say`One set of programs serves the whole year, with these percents:`
-          : say`These programs serve in ${12 - others.length} months, with these percents; ${others.map(({ month }) => monthName(month)).join(', ')} ask for something else.`}
-        {minutes.hundredMonth ? say` 100 % is ${monthName(minutes.hundredMonth)}.` : ''}
+          ? say`These programs work all year with these percents:`
+          : say`These programs work in ${12 - others.length} months with these percents. ${others.map(({ month }) => monthName(month)).join(', ')} need something else.`}
+        {minutes.hundredMonth ? say` 100 % stands for ${monthName(minutes.hundredMonth)}.` : ''}
       </p>
       <ol className="season list tiles of-100 near">
         {months.map(({ month, percent, serves }) => (
@@ -243,7 +240,7 @@ export function Season({
                   ? ''
                   : seasonMonth.plan
                     ? say`Set: ${seasonMonth.plan.programs.map((program) => `${program.letter} ${ruleWords(program.days, clock, order)}, ${spansWords(seasonMonth.plan ?? clockPlan, program, clock).join(', ')}`).join('; ')} (${differences.length} settings differ).`
-                    : say`Nothing better was found.`}
+                    : say`No better plan was found.`}
               </li>
             );
           })}

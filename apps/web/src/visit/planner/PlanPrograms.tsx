@@ -86,7 +86,7 @@ export function PlanPrograms({ plan, brief, clock, pins, setPins }: Props) {
                         pins.starts?.some((one) => one.program === letter && one.start === start) ??
                         false
                       }
-                      what={say`the start ${startWords(start, clock)} of ${letter}`}
+                      what={say`start time ${startWords(start, clock)} of ${letter}`}
                       press={() =>
                         setPins({
                           ...pins,

@@ -95,7 +95,7 @@ function withPresent(brief: Brief, plan: Plan, unknown: readonly number[]): Brie
 
 /** The planner: from the brief to the best programs, with reasons. A plan that does not know the rules of its place is none. */
 export default function PlannerView(props: StepProps) {
-  if (props.isPending) return <Loading what={say`the rules, tables and weather of this house`} />;
+  if (props.isPending) return <Loading what={say`the rules, tables and weather for this site`} />;
   if (props.rulesState === 'failed') return <p className="fault">{RULES_FAILED}</p>;
   return <Planner {...props} />;
 }
@@ -166,7 +166,7 @@ function Planner(props: StepProps) {
             disabled={!watered}
             onClick={() => work(brief, kept > 0)}
           >
-            {kept > 0 ? say`Work out the rest` : say`Work it out`}
+            {kept > 0 ? say`Plan the rest` : say`Plan`}
           </Button>
         )}
         {kept > 0 && state !== 'working' && (
@@ -174,13 +174,13 @@ function Planner(props: StepProps) {
         )}
         <p role="status">
           {state === 'idle' &&
-            say`From the brief to the best programs: days, programs, starts and minutes, with the reasons.`}
+            say`The best programs for the brief: days, programs, start times and minutes, with the reasons.`}
           {state === 'working' &&
             (results.length > 0
-              ? say`Looking at plans of other kinds …`
-              : say`Working it out: ${planning.tries} ways tried${best ? say`, the best so far is below` : ''}.`)}
-          {state === 'stopped' && say`Stopped: the best that was found until then stays.`}
-          {state === 'done' && kept > 0 && say`${kept} kept; the rest can be worked out around it.`}
+              ? say`Looking at other plans …`
+              : say`Planning: ${planning.tries} options tried${best ? say`, the best so far is below` : ''}.`)}
+          {state === 'stopped' && say`Stopped. The best plan so far is shown.`}
+          {state === 'done' && kept > 0 && say`${kept} kept. The rest can be planned around it.`}
         </p>
       </div>
       {others.length > 0 && (
@@ -188,7 +188,7 @@ function Planner(props: StepProps) {
           className="check"
           checked={keepsClear}
           onChange={({ target }) => setKeepsClear(target.checked)}
-        >{say`keep clear of ${listed(namesOf(others))}: nothing waters while the other timer does`}</Checkbox>
+        >{say`avoid ${listed(namesOf(others))}: no watering while the other timer waters`}</Checkbox>
       )}
       {unknown.length > 0 && (
         <div className="caution">
@@ -202,18 +202,18 @@ function Planner(props: StepProps) {
               checked={byPresent}
               onChange={({ target }) => setByPresent(target.checked)}
             >
-              {say`go by what the present programs give ${stationsText(goByPresent)}`}
+              {say`use what the current programs give ${stationsText(goByPresent)}`}
             </Checkbox>
           ) : (
-            <p>{say`Left out of the programs.`}</p>
+            <p>{say`Not in any program.`}</p>
           )}
         </div>
       )}
-      {!watered && <p>{say`There is nothing to work out before some station’s need is known.`}</p>}
-      {planning.why && <p className="fault">{say`Not worked out: ${planning.why}`}</p>}
+      {!watered && <p>{say`Enter what at least one station needs to start planning.`}</p>}
+      {planning.why && <p className="fault">{say`No plan: ${planning.why}`}</p>}
       {tried && state === 'done' && (
         <p className="caution">
-          {say`The brief has been changed for this, as a try, or since. What was tried is not noted in the brief.`}{' '}
+          {say`This plan is for a changed brief. The change is not saved in the brief.`}{' '}
           <Button onClick={() => work(brief, false)}>{say`Back to the brief`}</Button>
         </p>
       )}
@@ -225,8 +225,8 @@ function Planner(props: StepProps) {
       )}
       {conflicts.length > 0 && (
         <section role="alert" className="aside alarm stack">
-          <h2>{say`No programs can do all of this`}</h2>
-          <p>{say`These cannot be had together. One change is enough:`}</p>
+          <h2>{say`No plan can meet all of this`}</h2>
+          <p>{say`These conflict. Any one of these changes is enough:`}</p>
           <ul>
             {conflicts.map(({ path, demand, change, brief: changed }) => (
               <li key={path}>
@@ -240,7 +240,7 @@ function Planner(props: StepProps) {
               </li>
             ))}
           </ul>
-          <p className="soft">{say`What is allowed is for the local rules and those who set them to say.`}</p>
+          <p className="soft">{say`Local authorities decide what is allowed.`}</p>
         </section>
       )}
       {hours && shown && (
@@ -250,7 +250,7 @@ function Planner(props: StepProps) {
           <p>
             {hours.fits.length > 0
               ? say`Everything fits with one of these changes:`
-              : say`None of the longer hours we tried fits everything.`}
+              : say`None of the longer hours we tried is enough.`}
           </p>
           <p className="row near">
             {hours.fits.map(({ apply }) => {
@@ -269,7 +269,7 @@ function Planner(props: StepProps) {
         </section>
       )}
       {results[0]?.plan && (
-        <div className="tiles fill" role="group" aria-label={say`Plans that differ in kind`}>
+        <div className="tiles fill" role="group" aria-label={say`Plans`}>
           {results.map(({ kind, plan: other, cost }, i) =>
             other ? (
               <Button

@@ -143,7 +143,7 @@ export const Board = memo(function Board({ plan, editor, percents }: BoardProps)
     ));
   const afterwards = { marginLeft: columns.getTotalSize() - (seen.at(-1)?.end ?? 0) };
   const nameOf = ({ number, name, enabled, linkedTo }: Station) =>
-    `${number} ${name ?? ''}${enabled === false ? ' (off)' : ''}${linkedTo === undefined ? '' : say`, takes its run from station ${linkedTo}`}`;
+    `${number} ${name ?? ''}${enabled === false ? ' (off)' : ''}${linkedTo === undefined ? '' : say`, linked to station ${linkedTo}`}`;
   const station = dragged && stations[dragged.row];
   return (
     <div className="stack near">
@@ -152,15 +152,14 @@ export const Board = memo(function Board({ plan, editor, percents }: BoardProps)
         collisionDetection={overColumn}
         accessibility={{
           screenReaderInstructions: {
-            draggable: say`Space takes the run time up, left and right choose the program, space sets it down, Escape leaves it.`,
+            draggable: say`Space picks up the run time, left and right choose the program, Space drops it, Escape cancels.`,
           },
           announcements: {
-            onDragStart: () => say`Taken up.`,
+            onDragStart: () => say`Picked up.`,
             onDragOver: ({ over }) =>
-              over ? say`Over program ${over.id}.` : say`Over no program.`,
-            onDragEnd: ({ over }) =>
-              over ? say`Moved to program ${over.id}.` : say`Left where it was.`,
-            onDragCancel: () => say`Left where it was.`,
+              over ? say`Over program ${over.id}.` : say`Not over a program.`,
+            onDragEnd: ({ over }) => (over ? say`Moved to program ${over.id}.` : say`Not moved.`),
+            onDragCancel: () => say`Not moved.`,
           },
         }}
         onDragStart={({ active }) => {
@@ -201,7 +200,7 @@ export const Board = memo(function Board({ plan, editor, percents }: BoardProps)
                 ))}
                 <div role="columnheader" className="board-week" style={afterwards}>
                   {say`Minutes a week`}
-                  <span className="soft">{say`given, of what it needs`}</span>
+                  <span className="soft">{say`given / needed`}</span>
                 </div>
               </div>
               <div role="rowgroup" className="board-body" style={{ height: rows.getTotalSize() }}>

@@ -41,7 +41,7 @@ function Grip({ row, column, station, letter, isActive }: Props) {
   const { attributes, listeners, setNodeRef } = useDraggable({
     id: dataCell({ row, column }),
     data: { row, column },
-    attributes: { roleDescription: say`run time that can be moved to another program` },
+    attributes: { roleDescription: say`run time, can be moved to another program` },
   });
   return (
     <span

@@ -21,10 +21,10 @@ export function CycleDrawing({ letter, shape, stations }: Props) {
     () => [...new Set(shape.runs.map(({ station }) => station))].sort((a, b) => a - b),
     [shape],
   );
-  if (shape.seconds === 0) return <p className="soft">{say`Nothing to run yet.`}</p>;
+  if (shape.seconds === 0) return <p className="soft">{say`No run times yet.`}</p>;
   if (shape.runs.length > MOST_PIECES)
     return (
-      <p className="soft">{say`${shape.runs.length} pieces in ${lengthWords(shape.seconds)}.`}</p>
+      <p className="soft">{say`${shape.runs.length} cycles in ${lengthWords(shape.seconds)}.`}</p>
     );
   const x = (second: number) => GUTTER + (second / shape.seconds) * Math.max(1, width - GUTTER);
   const words = numbers.map((number) => {

@@ -24,11 +24,11 @@ import { DateField } from '../../shared/fields/DateField.tsx';
 type RuleName = Days['rule'];
 
 const RULE_WORDS: Record<RuleName, string> = {
-  weekdays: say`on weekdays`,
+  weekdays: say`weekdays`,
   daily: say`every day`,
   interval: say`every few days`,
-  odd: say`on odd dates`,
-  even: say`on even dates`,
+  odd: say`odd dates`,
+  even: say`even dates`,
   hours: say`every few hours`,
 };
 
@@ -99,7 +99,7 @@ function IntervalFields({
         commit={(everyDays) => commit({ ...days, everyDays: everyDays ?? days.everyDays })}
       />
       <DateField
-        label={say`Beginning`}
+        label={say`Starting`}
         required
         value={days.firstDate}
         commit={(date) => {
@@ -114,7 +114,7 @@ function IntervalFields({
         most={days.everyDays - 1}
         commit={(shown) => beginAt(today + (shown ?? left))}
       />
-      <div className="row near" role="group" aria-label={say`Beginning`}>
+      <div className="row near" role="group" aria-label={say`Starting`}>
         {FIRST_DATES.map(([words, later]) => (
           <Button
             key={words}
@@ -126,7 +126,7 @@ function IntervalFields({
         ))}
       </div>
       {between && (
-        <p className="soft rule-note">{say`This timer counts the days between: set it to ${days.everyDays - 1}.`}</p>
+        <p className="soft rule-note">{say`This timer counts the days between. Set it to ${days.everyDays - 1}.`}</p>
       )}
     </div>
   );
@@ -150,7 +150,7 @@ function HoursFields({
         commit={(everyHours) => commit({ ...days, everyHours: everyHours ?? days.everyHours })}
       />
       <DateField
-        label={say`Counted from`}
+        label={say`Count from`}
         required
         withTime
         value={days.first}
@@ -184,7 +184,7 @@ export const DayPicker = memo(function DayPicker({ program, plan, today, commit 
           aria-label={say`Day rule of ${letter}`}
           value={rule}
           options={[
-            ...(rule === '' ? [['', say`choose its days`] as const] : []),
+            ...(rule === '' ? [['', say`choose watering days`] as const] : []),
             ...names.map((name) => [name, RULE_WORDS[name]] as const),
           ]}
           pick={(value) => {
@@ -227,7 +227,7 @@ export const DayPicker = memo(function DayPicker({ program, plan, today, commit 
         openAtFirst={rule !== 'weekdays' && rule !== 'daily' && days !== null}
         summary={
           <>
-            {say`Ten weeks of dates`}
+            {say`Next ten weeks`}
             {left !== null && <span className="soft"> {say`· days left today: ${left}`}</span>}
           </>
         }
@@ -245,7 +245,7 @@ export const DayPicker = memo(function DayPicker({ program, plan, today, commit 
               }
             />
             {days?.rule === 'interval' && (
-              <p className="soft">{say`Counted from ${dateWords(parseDate(days.firstDate) ?? today, today, order)}; a date that is left out is passed over, and the count goes on.`}</p>
+              <p className="soft">{say`Counted from ${dateWords(parseDate(days.firstDate) ?? today, today, order)}. Skipped dates still count.`}</p>
             )}
           </>
         )}

@@ -54,7 +54,7 @@ function Row({
         <b>{station.number}</b>
         <span className="phone-station">
           {station.name} <br />
-          <span className="soft">{say`runs as station ${station.linkedTo}`}</span>
+          <span className="soft">{say`same as station ${station.linkedTo}`}</span>
         </span>
       </li>
     );
@@ -113,10 +113,10 @@ function Rows(props: Props & { readonly program: Program }) {
       </ul>
       {others.length > 0 && (
         <SelectField
-          aria-label={say`Another station`}
+          aria-label={say`Add station`}
           value=""
           options={[
-            ['', say`Another station …`],
+            ['', say`Add station …`],
             ...others.map(
               ({ number, name }) => [String(number), `${number} ${name ?? ''}`] as const,
             ),
@@ -144,7 +144,7 @@ export function PhonePrograms(props: Props) {
           options={programs.map((one) => ({ value: one.letter, label: one.letter }))}
           onChange={setLetter}
         />
-        {add && <Button icon={<PlusOutlined />} aria-label={say`Add a program`} onClick={add} />}
+        {add && <Button icon={<PlusOutlined />} aria-label={say`Add program`} onClick={add} />}
       </div>
       {program && (
         <>

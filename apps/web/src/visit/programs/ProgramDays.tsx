@@ -16,7 +16,7 @@ interface Props {
 export function ProgramDays({ program, timer, asKeys, commit, open }: Props) {
   const { letter, days } = program;
   const { clock, order } = usePreferences();
-  const words = days === null ? say`Choose its days` : daysWords(days, clock, order);
+  const words = days === null ? say`Choose watering days` : daysWords(days, clock, order);
   const byWeekday = days === null ? timer.dayRules.includes('weekdays') : days.rule === 'weekdays';
   if (byWeekday && asKeys)
     return (

@@ -38,7 +38,7 @@ export default function ProgramDrawer(props: ProgramProps & { readonly close: ()
       }
     >
       <div className="stack">
-        <h3>{say`Starts`}</h3>
+        <h3>{say`Start times`}</h3>
         <ProgramStarts
           program={program}
           shownProgram={shownProgram}
@@ -56,9 +56,9 @@ export default function ProgramDrawer(props: ProgramProps & { readonly close: ()
               const fields = phaseFields(plan, survey, letter, target.checked);
               if (fields) editor.commit({ type: 'note', fields });
             }}
-          >{say`nobody could read where it stands, so it may water on any of its days`}</Checkbox>
+          >{say`its interval could not be read, so it may water on any of its days`}</Checkbox>
         )}
-        <h3>{say`Pieces, soak and more`}</h3>
+        <h3>{say`Cycle and soak, and more`}</h3>
         <ProgramExtras program={shownProgram} plan={plan} editor={editor} percent={percent} />
       </div>
     </Drawer>

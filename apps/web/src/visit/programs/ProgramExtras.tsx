@@ -53,7 +53,7 @@ export function ProgramExtras({ program, plan, editor, percent }: Props) {
         {split && (
           <>
             <NumberField
-              label={say`Longest piece`}
+              label={say`Longest cycle`}
               unit={say`minutes`}
               decimal
               value={minutes(program.cycleSeconds)}
@@ -66,7 +66,7 @@ export function ProgramExtras({ program, plan, editor, percent }: Props) {
               }
             />
             <NumberField
-              label={say`Soak at least`}
+              label={say`Shortest soak`}
               unit={say`minutes`}
               decimal
               value={minutes(program.soakSeconds)}
@@ -80,18 +80,18 @@ export function ProgramExtras({ program, plan, editor, percent }: Props) {
         )}
         {atOnce && (
           <NumberField
-            label={say`Stations at once, at most`}
+            label={say`Most stations at once`}
             value={program.stationsAtOnce ?? null}
             least={1}
             most={99}
-            empty={say`as the timer`}
+            empty={say`same as timer`}
             commit={(stationsAtOnce) => set({ stationsAtOnce })}
           />
         )}
       </div>
       {windows && (
         <WindowsEditor
-          label={say`Hours without water for ${letter}`}
+          label={say`No-water hours for ${letter}`}
           timer={timer}
           windows={program.noWaterWindows ?? []}
           commit={(noWaterWindows) => set({ noWaterWindows })}
@@ -99,14 +99,14 @@ export function ProgramExtras({ program, plan, editor, percent }: Props) {
       )}
       <p className="soft">
         {stations.length > 0 && timer.cycleSoak === 'station'
-          ? `${say`This timer splits runs by station: set the pieces under Stations.`} `
+          ? `${say`This timer sets cycle and soak by station. Set it under Stations.`} `
           : timer.cycleSoak === 'none'
-            ? `${say`This timer cannot split runs: soak by a second start.`} `
+            ? `${say`This timer has no cycle and soak. Add a second start time instead.`} `
             : ''}
         {total.ok &&
           (total.value === null
-            ? say`This timer shows no total of a program.`
-            : say`The total on the timer: ${lengthWords(total.value)}.`)}
+            ? say`This timer does not show program totals.`
+            : say`Total shown on the timer: ${lengthWords(total.value)}.`)}
       </p>
     </div>
   );
@@ -117,6 +117,6 @@ function Pieces({ program, plan, percent }: Omit<Props, 'editor'>) {
   return shape.ok ? (
     <CycleDrawing letter={program.letter} shape={shape.value} stations={plan.stations} />
   ) : (
-    <p className="fault">{say`This cycle comes to too many pieces to be drawn.`}</p>
+    <p className="fault">{say`This cycle has too many parts to draw.`}</p>
   );
 }

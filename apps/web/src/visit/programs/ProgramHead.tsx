@@ -53,7 +53,7 @@ export const ProgramHead = memo(
           <Button
             className="program-settings"
             icon={<SettingOutlined />}
-            aria-label={say`All settings of ${letter}`}
+            aria-label={say`All settings for ${letter}`}
             onClick={() => open(letter)}
           >
             {screen === 'phone' && say`All settings`}

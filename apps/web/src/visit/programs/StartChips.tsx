@@ -48,11 +48,11 @@ export const StartChips = memo(function StartChips(props: StartChipsProps) {
   };
   return (
     <div className="starts">
-      <ul className="list row near at-head" aria-label={say`Starts of ${letter}`}>
+      <ul className="list row near at-head" aria-label={say`Start times of ${letter}`}>
         {starts.map((start, i) => (
           <li key={i} className="start-chip">
             <TimeField
-              label={say`Start ${i + 1} of ${letter}`}
+              label={say`Start time ${i + 1} of ${letter}`}
               value={start}
               shownValue={inPlace ? shownStarts[i] : start}
               className="start-field"
@@ -65,7 +65,7 @@ export const StartChips = memo(function StartChips(props: StartChipsProps) {
               className="start-remove"
               type="text"
               icon={<CloseOutlined />}
-              aria-label={say`Remove the start ${startWords(start, clock)} from ${letter}`}
+              aria-label={say`Delete start time ${startWords(start, clock)} of ${letter}`}
               onClick={() => commit(starts.filter((_, k) => k !== i))}
             />
             <span className="start-end row near small in-line soft">
@@ -77,7 +77,7 @@ export const StartChips = memo(function StartChips(props: StartChipsProps) {
         {starts.length < mostStarts && (
           <li key="new" className="start-chip start-new">
             <TimeField
-              label={say`Add a start to ${letter}`}
+              label={say`Add a start time to ${letter}`}
               field={`new-start-${letter}`}
               value={null}
               placeholder={say`+ start`}

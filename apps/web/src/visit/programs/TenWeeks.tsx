@@ -19,15 +19,15 @@ const WEEKS = 10;
 
 const STATE_WORDS: Record<RuleDay['state'], string> = {
   waters: say`waters`,
-  blocked: say`left out: its weekday never waters`,
-  off: say`left out: an off day of the month`,
+  blocked: say`skipped: weekday never waters`,
+  off: say`skipped: off day of the month`,
   delayed: say`held back by the rain delay`,
   dry: 'dry',
 };
 
 const LEGEND: readonly (readonly [RuleDay['state'], string])[] = [
   ['waters', 'waters'],
-  ['blocked', say`weekday left out`],
+  ['blocked', say`weekday skipped`],
   ['off', say`off day of the month`],
   ['delayed', say`rain delay`],
 ];
@@ -53,7 +53,7 @@ export function TenWeeks({ plan, program, today, begin }: Props) {
       <table>
         <caption className="soft">
           {say`The next ten weeks of ${program.letter}`}
-          {begin && say`: press a date to begin there`}
+          {begin && say`: press a date to start there`}
         </caption>
         <thead>
           <tr>
@@ -78,7 +78,7 @@ export function TenWeeks({ plan, program, today, begin }: Props) {
                     {begin && day >= today ? (
                       <Button
                         className={look}
-                        aria-label={say`${label}. Begin here`}
+                        aria-label={say`${label}. Start here`}
                         onClick={() => begin(day)}
                       >
                         {text}

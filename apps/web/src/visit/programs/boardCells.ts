@@ -186,12 +186,12 @@ export function pasted(text: string, range: Range, board: BoardPlan): Pasted {
   if (into.bottom >= board.stations.length)
     return {
       ok: false,
-      fault: say`${rows.length} lines were pasted, but only ${board.stations.length - top} stations follow here; nothing was changed.`,
+      fault: say`You pasted ${rows.length} lines, but only ${board.stations.length - top} stations follow. Nothing was changed.`,
     };
   if (into.right >= board.letters.length)
     return {
       ok: false,
-      fault: say`${wide} columns were pasted, but only ${board.letters.length - left} programs follow here; nothing was changed.`,
+      fault: say`You pasted ${wide} columns, but only ${board.letters.length - left} programs follow. Nothing was changed.`,
     };
   const cells: { cell: Cell; seconds: number }[] = [];
   for (const cell of cellsOf(into)) {
@@ -201,7 +201,7 @@ export function pasted(text: string, range: Range, board: BoardPlan): Pasted {
     if (seconds === null)
       return {
         ok: false,
-        fault: say`Line ${cell.row - into.top + 1}${wide > 1 ? say`, column ${cell.column - left + 1}` : ''} of what was pasted, "${typed.slice(0, 20)}", is not a run time; nothing was changed. ${runEntryHelp()}`,
+        fault: say`Line ${cell.row - into.top + 1}${wide > 1 ? say`, column ${cell.column - left + 1}` : ''}: "${typed.slice(0, 20)}" is not a run time. Nothing was changed. ${runEntryHelp()}`,
       };
     cells.push({ cell, seconds });
   }

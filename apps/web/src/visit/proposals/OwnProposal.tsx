@@ -37,8 +37,8 @@ export function OwnProposal({ timerId, proposals, unsaved, editor }: Props) {
         <Alert
           type="info"
           showIcon
-          title={say`You proposed this. The timer’s own record changes when somebody accepts it.`}
-          action={<Button onClick={() => step(open, 'draft')}>{say`Take it back`}</Button>}
+          title={say`You suggested this. The timer changes when someone accepts it.`}
+          action={<Button onClick={() => step(open, 'draft')}>{say`Withdraw`}</Button>}
         />
         {failed}
       </>
@@ -49,7 +49,7 @@ export function OwnProposal({ timerId, proposals, unsaved, editor }: Props) {
         <Alert
           type={answered.state === 'accepted' ? 'success' : 'warning'}
           showIcon
-          title={say`${answered.answeredBy ?? say`Somebody`} ${answered.state} what you proposed.`}
+          title={say`${answered.answeredBy ?? say`Someone`} ${answered.state} your suggestion.`}
           description={answered.answer || undefined}
         />
       )}
@@ -58,15 +58,15 @@ export function OwnProposal({ timerId, proposals, unsaved, editor }: Props) {
         showIcon
         title={
           open
-            ? say`This is your proposal. Nobody else sees it until you send it.`
-            : say`You look at it as an apprentice: what you change here is a proposal, for somebody else to accept.`
+            ? say`This is your suggestion. Nobody else sees it until you send it.`
+            : say`As an apprentice, your changes here are suggestions for someone else to accept.`
         }
         description={
           open && (
             <div className="stack">
               <Input.TextArea
-                aria-label={say`Why you propose it`}
-                placeholder={say`Why you propose it`}
+                aria-label={say`Why you suggest it`}
+                placeholder={say`Why you suggest it`}
                 rows={2}
                 maxLength={2000}
                 value={note}
@@ -78,11 +78,11 @@ export function OwnProposal({ timerId, proposals, unsaved, editor }: Props) {
                   disabled={unsaved > 0}
                   loading={move.isPending}
                   onClick={() => step(open, 'sent')}
-                >{say`Send the proposal`}</Button>
+                >{say`Send suggestion`}</Button>
                 <Button
                   disabled={unsaved > 0}
                   onClick={() => step(open, 'withdrawn')}
-                >{say`Throw it away`}</Button>
+                >{say`Discard`}</Button>
               </div>
             </div>
           )

@@ -33,7 +33,7 @@ export default function ProposalDialog(props: Props) {
     <Modal
       open
       width={720}
-      title={say`${proposal.by} proposes`}
+      title={say`${proposal.by} suggests`}
       onCancel={close}
       footer={
         answer.isSuccess
@@ -43,7 +43,7 @@ export default function ProposalDialog(props: Props) {
                 key="refuse"
                 loading={answer.isPending}
                 onClick={() => give(false)}
-              >{say`Refuse`}</Button>,
+              >{say`Decline`}</Button>,
               <Button
                 key="accept"
                 type="primary"
@@ -57,21 +57,21 @@ export default function ProposalDialog(props: Props) {
         {answer.isSuccess ? (
           <p>
             {answer.data.state === 'accepted'
-              ? say`Accepted: it is set in the record now. The box itself has to be keyed in.`
-              : say`Refused: nothing was changed.`}
+              ? say`Accepted. The record is updated; the timer still has to be keyed in.`
+              : say`Declined. Nothing was changed.`}
           </p>
         ) : (
           <>
             {proposal.note !== '' && <p>“{proposal.note}”</p>}
             <Differences
               rows={rows}
-              none={say`It is what is set already.`}
+              none={say`This is already set.`}
               before={say`Set now`}
-              after={say`Proposed`}
+              after={say`Suggested`}
             />
             <Input.TextArea
-              aria-label={say`What you answer`}
-              placeholder={say`What you answer`}
+              aria-label={say`Your reply`}
+              placeholder={say`Your reply`}
               rows={2}
               maxLength={2000}
               value={words}
@@ -80,7 +80,7 @@ export default function ProposalDialog(props: Props) {
           </>
         )}
         {answer.error && (
-          <Alert type="error" title={failureWords(answer.error, say`Not answered`)} />
+          <Alert type="error" title={failureWords(answer.error, say`Answer not saved`)} />
         )}
       </div>
     </Modal>

@@ -38,9 +38,9 @@ export default function Proposals({ timerId, editor, snapshot, proposer }: Props
             key={proposal.id}
             type="info"
             showIcon
-            title={say`${proposal.by} proposes a change.`}
+            title={say`${proposal.by} suggests a change.`}
             description={proposal.note || undefined}
-            action={<Button onClick={() => setLooked(proposal)}>{say`Look at it`}</Button>}
+            action={<Button onClick={() => setLooked(proposal)}>{say`Review`}</Button>}
           />
         ))}
       {looked && (

@@ -84,7 +84,7 @@ export function ExplanationItem(props: ExplanationProps) {
       <span className="large heavy">{rank}</span>
       <span>
         <strong>{sentence}</strong>
-        {look && <span className="soft below">{say`Look: ${look[0]}`}</span>}
+        {look && <span className="soft below">{say`Check: ${look[0]}`}</span>}
       </span>
     </span>
   );
@@ -118,7 +118,7 @@ export function ExplanationItem(props: ExplanationProps) {
                         {isSet && (
                           <Button
                             onClick={() => takeOut(behind.program, behind.start)}
-                          >{say`Delete this start`}</Button>
+                          >{say`Delete this start time`}</Button>
                         )}
                       </li>
                     )
@@ -134,18 +134,18 @@ export function ExplanationItem(props: ExplanationProps) {
                 {...(presses.length > 0
                   ? { marks: marksOf(presses, world.plan, shown.from, shown.to) }
                   : {})}
-                label={say`So it would have run`}
+                label={say`Expected runs`}
                 chosen={false}
                 choose={() => undefined}
               />
             )}
             {causes.length === 0 ? (
-              <p>{say`Then it is a matter of its settings: the findings on the step “As found” say which, each with its fix.`}</p>
+              <p>{say`The settings are the cause. The As found step lists the findings and their fixes.`}</p>
             ) : (
               <div className="stack near">
                 {looks.map(([look, mend]) => (
                   <div key={look}>
-                    <b>{say`Look:`}</b> {look} <b>{say`Then:`}</b> {mend}
+                    <b>{say`Check:`}</b> {look} <b>{say`Then:`}</b> {mend}
                   </div>
                 ))}
               </div>
@@ -153,9 +153,9 @@ export function ExplanationItem(props: ExplanationProps) {
             <div className="row near">
               <FoundTrue causes={causes} size="middle" {...{ speech, visit, editor }} />
               {causes.some(({ type }) => type === 'clock') && (
-                <Link to={`/timers/${timerId}/clock`}>{say`Note the clock`}</Link>
+                <Link to={`/timers/${timerId}/clock`}>{say`Record the clock`}</Link>
               )}
-              {dead && <a href={`#ladder-${dead.station}`}>{say`Its ladder`}</a>}
+              {dead && <a href={`#ladder-${dead.station}`}>{say`Troubleshoot`}</a>}
             </div>
           </div>
         )}
@@ -189,7 +189,7 @@ function FoundTrue({ causes, size, speech, visit, editor }: FoundTrueProps) {
         <Button
           size={size}
           onClick={() => note(inBox)}
-        >{say`It stands so in the box: note it as found`}</Button>
+        >{say`The timer shows this: record it as found`}</Button>
       )}
       <Button
         size={size}

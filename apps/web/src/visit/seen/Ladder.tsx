@@ -25,10 +25,10 @@ export function Ladder({
     <section
       id={`ladder-${station}`}
       className="aside stack"
-      aria-label={say`Ladder of station ${station}`}
+      aria-label={say`Troubleshoot station ${station}`}
     >
       <h2>{say`Station ${station} ${name}`}</h2>
-      <p className="caution">{say`Mains voltage inside a wall timer: switch it off at the supply before the wiring compartment is opened. Mains work is for a licensed electrician. Local code comes first.`}</p>
+      <p className="caution">{say`Mains voltage inside a wall timer. Switch it off at the supply before you open the wiring compartment. Mains work is for a licensed electrician. Follow local code.`}</p>
       {RUNGS.map((rung) => {
         const noted = of(rung);
         return (

@@ -33,8 +33,8 @@ import { SelectField } from '../../shared/fields/SelectField.tsx';
 
 /** Of a visit. */
 const HOLDS = [
-  say`What somebody saw: when it ran, or that it did not`,
-  say`What explains it, the likeliest first, each with one thing to look at`,
+  say`What was seen: when it ran, or that it did not run`,
+  say`Likely causes, the most likely first, each with one thing to check`,
 ];
 
 function Diagnosing(props: StepProps & { readonly visit: Visit }) {
@@ -98,7 +98,7 @@ function Diagnosing(props: StepProps & { readonly visit: Visit }) {
               <Button
                 type="text"
                 icon={<CloseOutlined />}
-                aria-label={say`Delete what was seen, ${i + 1}`}
+                aria-label={say`Delete sighting ${i + 1}`}
                 onClick={() => note(sightings.filter((_, k) => k !== i))}
               />
             </li>
@@ -108,7 +108,7 @@ function Diagnosing(props: StepProps & { readonly visit: Visit }) {
       <Disclosure
         key={sightings.length}
         className="seen-more"
-        summary={sightings.length > 0 ? say`Something else that was seen` : say`What was seen`}
+        summary={sightings.length > 0 ? say`Add a sighting` : say`Sightings`}
         openAtFirst={sightings.length === 0}
       >
         {() => (
@@ -121,7 +121,7 @@ function Diagnosing(props: StepProps & { readonly visit: Visit }) {
       </Disclosure>
       <Disclosure
         className="signs-shown"
-        summary={say`What the box shows${signs.length > 0 ? `: ${signs.map((one) => SIGN_WORDS[one]).join(', ')}` : ''}`}
+        summary={say`What the timer shows${signs.length > 0 ? `: ${signs.map((one) => SIGN_WORDS[one]).join(', ')}` : ''}`}
       >
         {() => (
           <div className="signs tiles near">
@@ -148,28 +148,28 @@ function Diagnosing(props: StepProps & { readonly visit: Visit }) {
       </Disclosure>
       <p className="soft">
         {ahead === null
-          ? say`Clock not checked yet, so clock errors are considered too.`
+          ? say`The clock is not checked yet, so clock errors are considered too.`
           : ahead === 0
-            ? say`The clock was found right.`
-            : say`The clock was wrong, and the explanations allow for it.`}{' '}
+            ? say`The clock was right.`
+            : say`The clock was wrong. The explanations allow for it.`}{' '}
         {visit.asFound
           ? ''
-          : say`The settings as found are not frozen yet, so the plan stands in for them.`}
+          : say`As-found settings are not saved yet, so the planned settings are used.`}
       </p>
       {shown?.state === 'working' && (
         <p role="status" className="work-note bold">
-          {say`Working it out: ${Math.round(shown.share * 100)} %`}{' '}
+          {say`Calculating: ${Math.round(shown.share * 100)} %`}{' '}
           <Button size="small" onClick={stop}>{say`Stop`}</Button>
         </p>
       )}
       {shown?.state === 'stopped' && (
-        <p className="work-note bold">{say`Stopped. Add or delete something that was seen to begin again.`}</p>
+        <p className="work-note bold">{say`Stopped. Add or delete a sighting to start again.`}</p>
       )}
       {answer && (
         <section aria-label={say`Explanations`}>
-          <h2>{say`What explains it`}</h2>
+          <h2>{say`Likely causes`}</h2>
           {answer.explanations[0] && !fitsAll(answer.explanations[0]) && (
-            <p className="notice">{say`Nothing explains all of it. One sighting may be mistaken, or three things are wrong.`}</p>
+            <p className="notice">{say`Nothing explains everything. One sighting may be wrong, or there may be three faults.`}</p>
           )}
           {answer.ask && <p className="aside accent bold">{askSentence(answer.ask, speech)}</p>}
           <ol className="list stack">
@@ -189,12 +189,12 @@ function Diagnosing(props: StepProps & { readonly visit: Visit }) {
           </ol>
         </section>
       )}
-      <section aria-label={say`Dead stations`} className="ladders stack">
+      <section aria-label={say`Stations that do not open`} className="ladders stack">
         <SelectField<string | number>
           label={say`A station that does not open`}
           value={''}
           options={[
-            ['', say`choose one for its ladder`] as const,
+            ['', say`choose one to troubleshoot`] as const,
             ...plan.stations.map(
               ({ number, name }) => [number, `${number} ${name ?? ''}`] as const,
             ),

@@ -24,8 +24,8 @@ const KINDS = [
   ['ran-at', say`It ran at`],
   ['ran-between', say`It ran between`],
   ['ran-in', say`It ran that night`],
-  ['dry', say`Not that night`],
-  ['spell', say`Not for days`],
+  ['dry', say`It did not run that night`],
+  ['spell', say`It has not run for days`],
 ] as const;
 type Kind = (typeof KINDS)[number][0];
 
@@ -102,7 +102,7 @@ export function SightingForm({ plan, today, add }: Props) {
   return (
     <form
       className="sighting stack"
-      aria-label={say`What was seen`}
+      aria-label={say`Sightings`}
       onSubmit={(event) => {
         event.preventDefault();
         // What cannot be read is not left out silently.
@@ -117,15 +117,20 @@ export function SightingForm({ plan, today, add }: Props) {
         setTimes(null);
       }}
     >
-      <Chips label={say`What`} options={KINDS} value={kind} pick={(one) => setKind(one ?? kind)} />
+      <Chips
+        label={say`Action`}
+        options={KINDS}
+        value={kind}
+        pick={(one) => setKind(one ?? kind)}
+      />
       <div className="sighting-fields row at-foot">
         <SelectField
           label={
             kind === 'spell'
-              ? say`It ran last`
+              ? say`Last ran`
               : kind.startsWith('ran-') && kind !== 'ran-in'
                 ? say`Day`
-                : say`Night that began on`
+                : say`Night of`
           }
           value={day}
           options={daysBack(today, order)}
@@ -142,7 +147,7 @@ export function SightingForm({ plan, today, add }: Props) {
         )}
         {kind === 'spell' && (
           <>
-            <LabelledTime label={say`Until about, if known`} {...timeProps(time, setTime)} />
+            <LabelledTime label={say`Ended about (optional)`} {...timeProps(time, setTime)} />
             <SelectField<EpochDay | ''>
               label={say`It ran again`}
               value={endDay ?? ''}
@@ -150,7 +155,10 @@ export function SightingForm({ plan, today, add }: Props) {
               pick={(chosen) => setEndDay(chosen === '' ? null : chosen)}
             />
             {endDay !== null && (
-              <LabelledTime label={say`From about, if known`} {...timeProps(endTime, setEndTime)} />
+              <LabelledTime
+                label={say`Started about (optional)`}
+                {...timeProps(endTime, setEndTime)}
+              />
             )}
           </>
         )}
@@ -158,7 +166,7 @@ export function SightingForm({ plan, today, add }: Props) {
           label={say`Where`}
           value={station ?? ''}
           options={[
-            ['', kind === 'dry' || kind === 'spell' ? say`nowhere` : say`somewhere`] as const,
+            ['', kind === 'dry' || kind === 'spell' ? say`no station` : say`some station`] as const,
             ...plan.stations.map(
               ({ number, name }) => [number, `${number} ${name ?? ''}`] as const,
             ),
@@ -167,11 +175,11 @@ export function SightingForm({ plan, today, add }: Props) {
         />
         {(kind === 'ran-at' || kind === 'ran-between') && (
           <NumberField
-            label={say`For about, min`}
+            label={say`Length, min`}
             least={1}
             most={1440}
             value={minutes}
-            empty={say`not told`}
+            empty={say`not known`}
             commit={(value) => {
               setMinutes(value);
               return null;
@@ -184,7 +192,7 @@ export function SightingForm({ plan, today, add }: Props) {
             least={1}
             most={20}
             value={times}
-            empty={say`not told`}
+            empty={say`not known`}
             commit={(value) => {
               setTimes(value);
               return null;
@@ -196,7 +204,7 @@ export function SightingForm({ plan, today, add }: Props) {
           type="primary"
           size="large"
           disabled={!made}
-        >{say`Add what was seen`}</Button>
+        >{say`Add sighting`}</Button>
       </div>
       {fault && <p className="fault">{fault}</p>}
     </form>

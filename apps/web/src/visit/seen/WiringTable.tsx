@@ -34,7 +34,7 @@ export function WiringTable({ tests, stations }: Props) {
             <th scope="col">{say`Station`}</th>
             <th scope="col">{say`Reading`}</th>
             <th scope="col">{say`State`}</th>
-            <th scope="col">{say`What it means, and what is next`}</th>
+            <th scope="col">{say`Meaning and next step`}</th>
           </tr>
         </thead>
         <tbody>

@@ -119,7 +119,7 @@ export function HoursGrid({ plan, today, windows, commit }: Props) {
       ref={grid}
       className="hours-grid"
       role="grid"
-      aria-label={say`Hours without water in the week`}
+      aria-label={say`No-water hours in the week`}
       aria-multiselectable
       onKeyDown={onKeyDown}
       onPointerMove={(event) => {
@@ -158,7 +158,7 @@ export function HoursGrid({ plan, today, windows, commit }: Props) {
                 className={`hour${isDry ? ' hour-dry' : ''}${isPart ? ' hour-part' : ''}`}
                 data-hour={`${day} ${hour}`}
                 aria-selected={isDry}
-                aria-label={`${weekdayName(day)} ${startWords(hourText(hour), clock)}${isPart ? say`, in part without water` : ''}`}
+                aria-label={`${weekdayName(day)} ${startWords(hourText(hour), clock)}${isPart ? say`, partly no water` : ''}`}
                 tabIndex={focus.day === day && focus.hour === hour ? 0 : -1}
                 onPointerDown={(event) => {
                   if (event.button !== 0) return;

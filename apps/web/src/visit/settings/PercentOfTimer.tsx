@@ -29,7 +29,7 @@ export function PercentOfTimer({
   if (timer.seasonal.scope === 'none') return <p>{say`This timer has no seasonal percent.`}</p>;
   if (timer.seasonal.scope === 'program')
     return (
-      <p>{say`On this timer each program has a seasonal percent of its own: it stands with the program.`}</p>
+      <p>{say`On this timer each program has its own seasonal percent. Set it in the program.`}</p>
     );
   return (
     <>
@@ -37,7 +37,7 @@ export function PercentOfTimer({
         {!byMonth && (
           <>
             {' '}
-            <Button aria-label={say`A step less`} onClick={() => step(-1)}>
+            <Button aria-label={say`One step less`} onClick={() => step(-1)}>
               −
             </Button>
             <NumberField
@@ -47,7 +47,7 @@ export function PercentOfTimer({
               most={500}
               commit={(value) => set({ seasonalPercent: value ?? 100 })}
             />
-            <Button aria-label={say`A step more`} onClick={() => step(1)}>
+            <Button aria-label={say`One step more`} onClick={() => step(1)}>
               +
             </Button>
           </>
@@ -62,7 +62,7 @@ export function PercentOfTimer({
       </div>
       {byMonth && <MonthBars plan={plan} month={month} set={set} />}
       {byMonth && (
-        <Disclosure className="more" summary={say`Type the percents`}>
+        <Disclosure className="more" summary={say`Type percents`}>
           {() => (
             <div className="months tiles of-100 near">
               {monthly.map((value, i) => (

@@ -38,7 +38,7 @@ interface Props {
 }
 
 const DRIVERS = [
-  ['person', say`a person, at the timer`],
+  ['person', say`by hand at the timer`],
   ['sensor', say`a weather sensor`],
   ['service', say`an online service`],
 ] as const;
@@ -103,7 +103,7 @@ function RainDelay({
         ))
       ) : (
         <SelectField
-          label={say`Set it to`}
+          label={say`Set to`}
           value={0}
           options={[
             [0, say`choose …`] as const,
@@ -122,9 +122,9 @@ function RainDelay({
         onClick={() => set({ wateringResumes: null })}
       >{say`No delay`}</Button>
       {moment !== null && moment > now && (
-        <p className="soft">{say`Watering goes on ${momentWords(moment, { on: today, clock, order })}.`}</p>
+        <p className="soft">{say`Watering resumes ${momentWords(moment, { on: today, clock, order })}.`}</p>
       )}
-      {kind && <p className="soft">{say`This kind can be set to ${rainDelayWords(kind)}.`}</p>}
+      {kind && <p className="soft">{say`This timer can be set to ${rainDelayWords(kind)}.`}</p>}
     </div>
   );
 }
@@ -152,7 +152,7 @@ export default function SettingsPanel({
         <PercentOfTimer plan={plan} month={month} set={set} />
         <div className="row at-foot">
           <SelectField
-            label={say`Moved by`}
+            label={say`Changed by`}
             value={settings.percentDrivenBy ?? 'person'}
             options={DRIVERS.map(([name, words]) => [name, words] as const)}
             pick={(value) => {
@@ -185,7 +185,7 @@ export default function SettingsPanel({
           )}
         </div>
         {driven && range && (
-          <p className="soft">{say`The verdict then holds for every percent between ${range.lowest} and ${range.highest}, changing from one cycle to the next.`}</p>
+          <p className="soft">{say`The verdict then covers every percent between ${range.lowest} and ${range.highest}, even if it changes between cycles.`}</p>
         )}
         <AdjustedTable plan={plan} month={month} />
       </section>
@@ -194,7 +194,7 @@ export default function SettingsPanel({
         <RainDelay plan={plan} set={set} now={now} />
       </section>
       <section className="stack near">
-        <h2>{say`Between stations`}</h2>
+        <h2>{say`Station delay`}</h2>
         <div className="row at-foot">
           <NumberField
             label={say`Station delay`}
@@ -207,7 +207,7 @@ export default function SettingsPanel({
           />
           {(timer.stationsAtOnce > 1 || settings.stationsAtOnce !== undefined) && (
             <NumberField
-              label={say`Stations at once, at most`}
+              label={say`Most stations at once`}
               value={settings.stationsAtOnce ?? null}
               least={1}
               most={99}
@@ -229,9 +229,9 @@ export default function SettingsPanel({
         </div>
       </section>
       <section className="stack near">
-        <h2>{say`Hours without water`}</h2>
+        <h2>{say`No-water hours`}</h2>
         {timer.inWindow === 'ignore' && (
-          <p className="soft">{say`This timer has no such setting: it waters through them anyway, and the checks warn you.`}</p>
+          <p className="soft">{say`This timer has no such setting and waters through them. The checks warn you.`}</p>
         )}
         <HoursGrid
           plan={plan}
@@ -244,10 +244,10 @@ export default function SettingsPanel({
             {refused}
           </p>
         )}
-        <Disclosure className="more" summary={say`Type the hours`}>
+        <Disclosure className="more" summary={say`Type hours`}>
           {() => (
             <WindowsEditor
-              label={say`Hours without water`}
+              label={say`No-water hours`}
               timer={timer}
               windows={windows}
               commit={(noWaterWindows) => set({ noWaterWindows })}
@@ -267,12 +267,9 @@ export default function SettingsPanel({
         <h2>{say`Switches`}</h2>
         <div className="row at-foot">
           <SelectField
-            label={say`The timer is`}
+            label={say`Timer`}
             value={settings.mode ?? 'run'}
-            options={[
-              ['run', say`on: it runs its programs`] as const,
-              ['off', say`off: nothing waters`] as const,
-            ]}
+            options={[['run', say`on`] as const, ['off', say`off: no watering`] as const]}
             pick={(value) => set({ mode: value === 'off' ? 'off' : null })}
           />
           <RainSensorFields plan={plan} survey={survey} editor={editor} />

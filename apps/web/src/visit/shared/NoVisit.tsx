@@ -16,7 +16,7 @@ export function NoVisit({
 }) {
   return (
     <div className="visit-begin stack">
-      <h2>{say`During a visit this step holds`}</h2>
+      <h2>{say`During a visit this step shows`}</h2>
       <ul>
         {holds.map((one) => (
           <li key={one}>{one}</li>

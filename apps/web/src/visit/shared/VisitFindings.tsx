@@ -4,9 +4,9 @@ import type { StepProps } from '../steps/stepProps.ts';
 import { useKind } from '../timerKind/useKind.ts';
 
 const SEVERITY_WORDS = {
-  error: say`Must be fixed`,
-  warning: say`Should be looked at`,
-  note: say`Good to know`,
+  error: say`Fix`,
+  warning: say`Review`,
+  note: say`For information`,
 } as const;
 
 interface Props extends StepProps {
@@ -22,7 +22,7 @@ export function VisitFindings({ plan, survey, today, only }: Props) {
   );
   if (findings.length === 0) return null;
   return (
-    <ul className="findings stack list" aria-label={say`Found at the box`}>
+    <ul className="findings stack list" aria-label={say`Found at the timer`}>
       {findings.map((finding, i) => (
         <li key={i} className={`finding aside finding-${finding.severity}`}>
           <b className="heavy">{SEVERITY_WORDS[finding.severity]}:</b>{' '}

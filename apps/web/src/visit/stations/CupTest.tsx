@@ -25,11 +25,11 @@ const percent = (share: number) => `${Math.round(share * 100)} %`;
 
 /** A uniformity in words. */
 function meaning(uniformity: number): string {
-  if (uniformity >= 0.75) return say`Even: the heads stand well.`;
-  if (uniformity >= 0.6) return say`Usual for sprays; better heads or spacing would save water.`;
+  if (uniformity >= 0.75) return say`Even. Head spacing is good.`;
+  if (uniformity >= 0.6) return say`Typical for sprays. Better heads or spacing would save water.`;
   if (uniformity >= 0.45)
-    return say`Uneven: look at the heads nearest the dry cups before adding minutes.`;
-  return say`Very uneven: mend the heads first, minutes cannot make up for it.`;
+    return say`Uneven. Check the heads nearest the dry cups before adding minutes.`;
+  return say`Very uneven. Repair the heads first; more minutes will not help.`;
 }
 
 interface Props {
@@ -75,7 +75,7 @@ export function CupTest({ number, noted, editor }: Props) {
     const values = parts.map((one) => Number(one.replace(',', '.')));
     const bad = parts.find((_, i) => !(Number.isFinite(values[i]) && (values[i] ?? -1) >= 0));
     if (bad !== undefined) {
-      setFault(say`"${bad}" is no volume; allowed: millilitres, 0 or more.`);
+      setFault(say`"${bad}" is not a volume. Allowed: millilitres, 0 or more.`);
       return;
     }
     const next =
@@ -83,7 +83,7 @@ export function CupTest({ number, noted, editor }: Props) {
         ? [...volumes, ...values]
         : volumes.map((one, i) => (i === chosen ? (values[0] ?? one) : one));
     if (next.length > MOST_CUPS) {
-      setFault(say`At most ${MOST_CUPS} cups are kept.`);
+      setFault(say`The limit is ${MOST_CUPS} cups.`);
       return;
     }
     setFault(save({ mouthSquareCentimetres, minutes, across, millilitres: next }));
@@ -101,7 +101,7 @@ export function CupTest({ number, noted, editor }: Props) {
       <h2>{say`Catch cups`}</h2>
       <div className="tiles fill of-150">
         <NumberField
-          label={say`Across a cup’s mouth`}
+          label={say`Cup diameter`}
           unit={say`cm`}
           decimal
           least={1}
@@ -110,7 +110,7 @@ export function CupTest({ number, noted, editor }: Props) {
           commit={(value) => set({ mouthSquareCentimetres: (Math.PI * (value ?? 10) ** 2) / 4 })}
         />
         <NumberField
-          label={say`Ran`}
+          label={say`Run time`}
           unit={say`minutes`}
           decimal
           least={0.5}
@@ -119,7 +119,7 @@ export function CupTest({ number, noted, editor }: Props) {
           commit={(value) => set({ minutes: value ?? USUAL.minutes })}
         />
         <NumberField
-          label={say`Cups in a row`}
+          label={say`Cups per row`}
           least={1}
           most={MOST_CUPS}
           value={across}
@@ -128,7 +128,7 @@ export function CupTest({ number, noted, editor }: Props) {
       </div>
       <div className="cup-entry row at-foot">
         <label className="labelled">
-          {say`${chosen === null ? say`Cup ${volumes.length + 1}` : say`Cup ${chosen + 1} again`} (ml)`}
+          {say`${chosen === null ? say`Cup ${volumes.length + 1}` : say`Re-enter cup ${chosen + 1}`} (ml)`}
           <Input
             ref={input}
             inputMode="decimal"
@@ -158,10 +158,10 @@ export function CupTest({ number, noted, editor }: Props) {
         />
       )}
       {volumes.length > 0 && (
-        <Disclosure summary={say`The same as a table`}>
+        <Disclosure summary={say`Show as table`}>
           {() => (
             <div className="stack">
-              <Scroll label={say`The cups as a table`}>
+              <Scroll label={say`Cups as a table`}>
                 <table className="data numbers">
                   <tbody>
                     {cupRows(volumes, across).map(([row = '', cup = '', caught = '']) => (
@@ -181,11 +181,13 @@ export function CupTest({ number, noted, editor }: Props) {
           )}
         </Disclosure>
       )}
-      {cups && !result && <p className="fault">{say`Every cup is empty: nothing can be said.`}</p>}
+      {cups && !result && (
+        <p className="fault">{say`Every cup is empty, so there is no result.`}</p>
+      )}
       {result && (
         <div role="status" className="tool-answer bold">
           <p>
-            {say`${quantityWords(units, 'rate', result.rate)}, uniformity ${percent(result.uniformity)}. Runs ${Math.round((schedulingMultiplier(result.uniformity) - 1) * 100)} % longer for the dry places.`}
+            {say`${quantityWords(units, 'rate', result.rate)}, uniformity ${percent(result.uniformity)}. Runs ${Math.round((schedulingMultiplier(result.uniformity) - 1) * 100)} % longer for the dry spots.`}
           </p>
           <p>{meaning(result.uniformity)}</p>
           <p>
@@ -193,7 +195,7 @@ export function CupTest({ number, noted, editor }: Props) {
             {result.lowQuarter
               .map((cup) => say`row ${Math.floor(cup / across) + 1}, cup ${(cup % across) + 1}`)
               .join('; ')}
-            {say`. Look at the head nearest to ${result.lowQuarter.length === 1 ? say`it` : say`them`}.`}
+            {say`. Check the head nearest ${result.lowQuarter.length === 1 ? say`it` : say`them`}.`}
           </p>
         </div>
       )}

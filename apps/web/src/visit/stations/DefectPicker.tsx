@@ -55,7 +55,7 @@ export function DefectPicker({ faults, set }: Props) {
             value={severity}
             options={URGENCIES.map((one) => [one, URGENCY_WORDS[one]] as const)}
             pick={(value) => change(i, { severity: value })}
-            aria-label={say`How soon: ${DEFECT_WORDS[fault]}`}
+            aria-label={say`Urgency: ${DEFECT_WORDS[fault]}`}
           />
           <NoteField
             label={say`Note: ${DEFECT_WORDS[fault]}`}
@@ -73,17 +73,17 @@ export function DefectPicker({ faults, set }: Props) {
         </div>
       ))}
       {faults.some(({ fault }) => IN_THE_GROUND.includes(fault)) && (
-        <p className="caution">{say`Find buried services before you dig.`}</p>
+        <p className="caution">{say`Locate buried services before you dig.`}</p>
       )}
       {faults.some(({ fault }) => IN_THE_WIRING.includes(fault)) && (
-        <p className="caution">{say`Mains voltage inside a wall timer: isolate it before you open the wiring compartment.`}</p>
+        <p className="caution">{say`Mains voltage inside a wall timer. Isolate it before you open the wiring compartment.`}</p>
       )}
       {faults.some(({ fault }) => fault === 'overspray') && (
-        <p className="caution">{say`Water on paths is slippery and freezes.`}</p>
+        <p className="caution">{say`Water on paths is slippery and can freeze.`}</p>
       )}
       <SelectField<Defect | ''>
-        aria-label={say`Add a fault`}
-        placeholder={say`Add a fault …`}
+        aria-label={say`Add fault`}
+        placeholder={say`Add fault …`}
         value=""
         options={DEFECTS.map((one) => [one, DEFECT_WORDS[one]] as const)}
         pick={(fault) => fault !== '' && set([...faults, { fault, severity: 'soon' }])}

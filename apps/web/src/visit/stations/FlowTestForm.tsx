@@ -28,18 +28,18 @@ type Typed = Readonly<Record<string, string>>;
 const WAYS: readonly (readonly [Way, string])[] = [
   ['meter', say`water meter`],
   ['bucket', 'bucket'],
-  ['timer', say`read off the timer`],
+  ['timer', say`read from the timer`],
 ];
 
 const FIELDS: Record<Way, readonly (readonly [key: string, label: string, unit: Unit])[]> = {
   meter: [
     ['before', say`Meter before`, 'volume'],
     ['after', say`Meter after`, 'volume'],
-    ['minutes', say`Ran`, 'minutes'],
+    ['minutes', say`Run time`, 'minutes'],
   ],
   bucket: [
     ['litres', say`Bucket`, 'volume'],
-    ['seconds', say`Full after`, 'seconds'],
+    ['seconds', say`Filled in`, 'seconds'],
   ],
   timer: [['litresPerMinute', say`Flow shown`, 'flow']],
 };
@@ -85,7 +85,7 @@ export function FlowTestForm({ number, plan, survey, editor }: Props) {
     const of = Object.fromEntries(fields.map(({ key, value }) => [key, value]));
     const at = (key: string) => of[key] ?? 0;
     if (way === 'meter' && at('after') <= at('before')) {
-      setFault(say`No flow: the meter has to read more after than before.`);
+      setFault(say`No flow. The second meter reading must be higher than the first.`);
       return;
     }
     const flow: FlowTest =
@@ -152,7 +152,7 @@ export function FlowTestForm({ number, plan, survey, editor }: Props) {
       )}
       <div className="tiles fill of-150">
         <QuantityField
-          label={say`The supply gives`}
+          label={say`Supply flow`}
           quantity="flow"
           value={supply ?? null}
           empty={say`not known`}
@@ -161,7 +161,7 @@ export function FlowTestForm({ number, plan, survey, editor }: Props) {
           }
         />
         <SelectField
-          label={say`Could it run at once with`}
+          label={say`Could it run together with`}
           value={other ?? ''}
           options={[
             ['', say`choose a station`] as const,
@@ -177,15 +177,15 @@ export function FlowTestForm({ number, plan, survey, editor }: Props) {
       {other !== null && (
         <p role="status" className="tool-answer bold">
           {!flow || !theirs
-            ? say`The flow of ${flow ? say`station ${other}` : say`this station`} is not known yet.`
+            ? say`Flow not known yet: ${flow ? say`station ${other}` : say`this station`}.`
             : supply === undefined
-              ? say`Enter what the supply gives.`
+              ? say`Enter the supply flow.`
               : canRunAtOnce(flow.value, theirs.value, supply)
-                ? say`Yes: both take ${quantityWords(units, 'flow', flow.value + theirs.value)} of ${quantityWords(units, 'flow', supply)}.`
-                : say`No: both take ${quantityWords(units, 'flow', flow.value + theirs.value)}, more than the ${quantityWords(units, 'flow', supply)} that the supply gives.`}
+                ? say`Yes. Both use ${quantityWords(units, 'flow', flow.value + theirs.value)} of ${quantityWords(units, 'flow', supply)}.`
+                : say`No. Both use ${quantityWords(units, 'flow', flow.value + theirs.value)}, more than the supply of ${quantityWords(units, 'flow', supply)}.`}
         </p>
       )}
-      <p className="caution">{say`A pump must never run with every valve closed.`}</p>
+      <p className="caution">{say`Never run a pump against closed valves.`}</p>
     </section>
   );
 }

@@ -151,17 +151,17 @@ export function RunOffWatch({ timerId, plan, station, noted, editor }: Props) {
               type={watch.puddleAt === null ? 'default' : 'primary'}
               onClick={stop}
             >{say`Stop`}</Button>
-            <Button size="large" onClick={() => keep(null)}>{say`Drop this try`}</Button>
+            <Button size="large" onClick={() => keep(null)}>{say`Discard this test`}</Button>
           </>
         )}
       </div>
-      <p className="soft">{say`Start when the station starts; puddle at the first puddle or the first water leaving the bed, overspray apart. The watch goes on under a locked screen.`}</p>
+      <p className="soft">{say`Start the watch with the station. Press Puddle at the first puddle or when water leaves the bed, ignoring overspray. The watch keeps running while the screen is locked.`}</p>
       <div className="row near">
         {(test?.seconds ?? []).map((seconds, i) => (
           <span key={i} className="row near in-line">
             {lengthWords(seconds)}
             <Button
-              aria-label={say`Delete try ${i + 1}`}
+              aria-label={say`Delete test ${i + 1}`}
               onClick={() => {
                 const rest = (test?.seconds ?? []).filter((_, at) => at !== i);
                 save(rest.length > 0 && test ? { ...test, seconds: rest } : null);
@@ -172,7 +172,7 @@ export function RunOffWatch({ timerId, plan, station, noted, editor }: Props) {
           </span>
         ))}
         <LengthField
-          label={say`Type a try`}
+          label={say`Type a result`}
           placeholder={say`or type: 7:30`}
           value={0}
           commit={add}
@@ -183,16 +183,16 @@ export function RunOffWatch({ timerId, plan, station, noted, editor }: Props) {
       {test && (
         <div className="tiles fill of-150">
           <SelectField
-            label={say`Of several tries`}
+            label={say`From several tests`}
             value={test.taken}
             options={[
-              ['least', say`take the least`] as const,
-              ['mean', say`take the mean`] as const,
+              ['least', say`use the shortest`] as const,
+              ['mean', say`use the mean`] as const,
             ]}
             pick={(value) => save({ ...test, taken: value === 'mean' ? 'mean' : 'least' })}
           />
           <NumberField
-            label={say`Less for safety`}
+            label={say`Safety margin`}
             unit="%"
             value={test.safetyPercent}
             most={90}
@@ -202,7 +202,7 @@ export function RunOffWatch({ timerId, plan, station, noted, editor }: Props) {
             }}
           />
           <NumberField
-            label={say`Soak at least`}
+            label={say`Shortest soak`}
             unit={say`minutes`}
             decimal
             value={station.soakSeconds === undefined ? null : station.soakSeconds / 60}
@@ -224,21 +224,21 @@ export function RunOffWatch({ timerId, plan, station, noted, editor }: Props) {
           {say`Measured:`}{' '}
           <strong>{lengthWords(Math.round(pieceFromTries(test.seconds, test.taken, 0)))}</strong>
           {test.seconds.length > 1 &&
-            say` (${test.taken === 'least' ? say`the least` : say`the mean`} of ${test.seconds.length} tries)`}
-          {test.safetyPercent > 0 && say`; ${test.safetyPercent} % less for safety`}
+            say` (${test.taken === 'least' ? say`the shortest` : say`the mean`} of ${test.seconds.length} tests)`}
+          {test.safetyPercent > 0 && say`; ${test.safetyPercent} % safety margin`}
           {station.cycleSeconds !== undefined &&
-            say`; in this timer’s steps ${lengthWords(station.cycleSeconds)}`}
+            say`; rounded to this timer’s steps: ${lengthWords(station.cycleSeconds)}`}
           .
         </p>
       )}
       <p role="status" className="tool-answer bold">
         {station.cycleSeconds === undefined
           ? worked && Number.isFinite(worked.value)
-            ? say`Not measured. From soil, slope and rate about ${lengthWords(Math.floor(worked.value))} at a stretch.`
+            ? say`Not measured. About ${lengthWords(Math.floor(worked.value))}, from soil, slope and precipitation rate.`
             : worked
-              ? say`Not measured. This soil takes the water as fast as it comes.`
+              ? say`Not measured. This soil absorbs water as fast as it is applied.`
               : say`Not measured yet.`
-          : say`At most ${lengthWords(station.cycleSeconds)} at a stretch, then ${station.soakSeconds === undefined ? say`a soak` : say`${runEntryText(station.soakSeconds)} min of soak`}.`}
+          : say`Longest cycle ${lengthWords(station.cycleSeconds)}, then ${station.soakSeconds === undefined ? say`a soak` : say`${runEntryText(station.soakSeconds)} min soak`}.`}
       </p>
       <SplitRuns plan={plan} station={station} editor={editor} />
     </section>
@@ -259,14 +259,14 @@ function SplitRuns({ plan, station, editor }: Pick<Props, 'plan' | 'station' | '
     if (plan.timer.cycleSoak === 'station')
       return (
         <p key={program.letter}>
-          {say`${told}: this timer runs it as ${pieces}`}
+          {say`${told}. This timer runs it as ${pieces}`}
           {soakSeconds === undefined && say`, once a soak is set`}.
         </p>
       );
     if (plan.timer.cycleSoak === 'none')
       return (
         <p key={program.letter}>
-          {say`${told}: this timer cannot split it. More starts can: the planner finds them.`}
+          {say`${told}. This timer cannot split it, but more start times can. The planner finds them.`}
         </p>
       );
     const isSplit = program.cycleSeconds !== undefined && program.cycleSeconds <= cycleSeconds;

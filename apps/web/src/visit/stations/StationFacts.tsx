@@ -45,7 +45,7 @@ export function DecoderField({ number, plan, survey, editor }: Props) {
         onBlur={finish}
         onPressEnter={finish}
       />
-      {other && <span className="fault">{say`Station ${other.number} has this one, too.`}</span>}
+      {other && <span className="fault">{say`Station ${other.number} has the same decoder.`}</span>}
     </label>
   );
 }
@@ -59,10 +59,10 @@ export function LinkField({ number, plan, editor }: Omit<Props, 'survey'>) {
   );
   return (
     <SelectField
-      label={say`Takes its run from`}
+      label={say`Linked to`}
       value={linkedTo ?? 0}
       options={[
-        [0, say`its own run times`] as const,
+        [0, say`not linked`] as const,
         ...leaders.map(
           (leader) =>
             [leader.number, say`station ${leader.number} ${leader.name ?? ''}`.trim()] as const,

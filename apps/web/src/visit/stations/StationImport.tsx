@@ -61,7 +61,7 @@ export default function StationImport({ plan, survey, editor, close }: Props) {
         </Button>,
       ]}
     >
-      <p>{say`A CSV file with a column “number”. Export the stations to see the others. Empty cells leave what is there; marked cells are left out, and nothing else is.`}</p>
+      <p>{say`A CSV file with a column “number”. Export the stations to see the other columns. Empty cells change nothing. Marked cells are skipped.`}</p>
       <FileButton
         label={say`Choose a CSV file`}
         accept=".csv,text/csv"

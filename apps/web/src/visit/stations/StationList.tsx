@@ -23,12 +23,12 @@ type Set = (fields: Fields) => string | null;
 
 /** Switches of a station: name, what it is when nothing is noted, words. */
 const SWITCHES = [
-  ['enabled', true, say`switched on`],
-  ['pump', true, say`runs the pump`],
+  ['enabled', true, say`enabled`],
+  ['pump', true, say`uses the pump`],
   ['needsPump', false, say`needs the pump`],
-  ['obeysRainSensor', true, say`obeys the rain sensor`],
-  ['underCover', false, say`under cover, rain does not reach it`],
-  ['flowSensor', false, say`watched by a flow sensor`],
+  ['obeysRainSensor', true, say`uses the rain sensor`],
+  ['underCover', false, say`under cover`],
+  ['flowSensor', false, say`on a flow sensor`],
   ['overhead', true, say`sprays overhead (not drip)`],
 ] as const;
 
@@ -69,7 +69,7 @@ function StationFields({
     <div className="stack">
       <div className="tiles of-150 at-foot">
         <NumberField
-          label={say`Longest piece before run-off`}
+          label={say`Longest cycle before run-off`}
           unit={say`minutes`}
           decimal
           value={minutes(station.cycleSeconds)}
@@ -79,7 +79,7 @@ function StationFields({
           commit={(value) => set({ cycleSeconds: seconds(value) })}
         />
         <NumberField
-          label={say`Soak at least`}
+          label={say`Shortest soak`}
           unit={say`minutes`}
           decimal
           value={minutes(station.soakSeconds)}
@@ -99,12 +99,12 @@ function StationFields({
         {isTwoWireTimer && <DecoderField {...props} number={number} />}
       </div>
       {plan.timer.cycleSoak !== 'station' && (
-        <p className="soft">{say`This timer does not split runs by station, so piece and soak are noted but change nothing.`}</p>
+        <p className="soft">{say`This timer has no cycle and soak by station. These values are recorded but not used.`}</p>
       )}
       <div
         className="tiles near"
         role="group"
-        aria-label={say`Switches of station ${station.number}`}
+        aria-label={say`Switches for station ${station.number}`}
       >
         {SWITCHES.filter(([name]) => !isIdle(name, station, props)).map(([name, usual, words]) => (
           <Checkbox
@@ -143,8 +143,8 @@ function stationWords(station: Station): string {
     station.cycleSeconds !== undefined && station.soakSeconds !== undefined
       ? [say`${station.cycleSeconds / 60} min, soak ${station.soakSeconds / 60}`]
       : [];
-  const off = station.enabled === false ? [say`switched off`] : [];
-  const linked = station.linkedTo === undefined ? [] : [say`runs as station ${station.linkedTo}`];
+  const off = station.enabled === false ? [say`disabled`] : [];
+  const linked = station.linkedTo === undefined ? [] : [say`same as station ${station.linkedTo}`];
   return [...off, ...linked, ...split].join(', ');
 }
 
@@ -226,7 +226,7 @@ export function StationList(props: Props) {
         }
       >
         {free === undefined
-          ? say`All ${plan.timer.stationCount} stations of this timer are there`
+          ? say`All ${plan.timer.stationCount} stations are added`
           : say`Add station ${free}`}
       </Button>
     </div>

@@ -60,10 +60,10 @@ export default function StationsView(props: StepProps) {
           onClick={() => next && void navigate(`/timers/${timerId}/walk/${next.number}`)}
         >
           {isOver
-            ? say`Walk them again`
+            ? say`Walk again`
             : begun
-              ? say`Go on with station ${next?.number ?? ''}`
-              : say`Walk the stations`}
+              ? say`Continue at station ${next?.number ?? ''}`
+              : say`Walk stations`}
         </Button>
         <Button
           onClick={() => saveCsv(say`${site.name} stations.csv`, stationRows({ plan, survey }))}
@@ -91,12 +91,12 @@ export default function StationsView(props: StepProps) {
       </ol>
       <h2>{say`Names, soak, flow and switches`}</h2>
       {survey.device?.power !== 'battery' && survey.device?.power !== 'adapter' && (
-        <p className="caution">{say`Mains voltage inside a wall timer: isolate it before you open the wiring compartment. Mains work is for a licensed electrician.`}</p>
+        <p className="caution">{say`Mains voltage inside a wall timer. Isolate it before you open the wiring compartment. Mains work is for a licensed electrician.`}</p>
       )}
       <VisitFindings {...props} only={DECODER_FINDINGS} />
       <StationList plan={plan} survey={survey} editor={editor} />
       {isTwoWire(survey, kind) && (
-        <Disclosure className="two-wires" summary={say`The two wires and their decoders`}>
+        <Disclosure className="two-wires" summary={say`Two-wire line and decoders`}>
           {() => (
             <Suspense>
               <TwoWires {...props} />

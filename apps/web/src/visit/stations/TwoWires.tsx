@@ -115,14 +115,14 @@ export default function TwoWires({ plan, survey, editor, now, timerId }: StepPro
   const list = typed.split(/[\s,;]+/u).filter(Boolean);
   const wrong = list.find((serial) => !/^\d{1,10}$/u.test(serial));
   return (
-    <section className="stack" aria-label={say`Two wires`}>
-      <p className="soft">{say`A simulated line stands in for the wires of this box: with it a search, an assignment and a replacement can be practised. What is assigned is noted for each station.`}</p>
+    <section className="stack" aria-label={say`Two-wire`}>
+      <p className="soft">{say`A simulated line stands in for this timer’s wires, so you can practise searching, assigning and replacing decoders. Assignments are recorded for each station.`}</p>
       <div className="row">
         {search.isRunning ? (
           <Button onClick={search.stop}>{say`Stop the search`}</Button>
         ) : (
           <Button type="primary" onClick={search.begin}>
-            {search.asked > 0 ? say`Search again` : say`Search the line`}
+            {search.asked > 0 ? say`Search again` : say`Search line`}
           </Button>
         )}
         <Button
@@ -130,7 +130,7 @@ export default function TwoWires({ plan, survey, editor, now, timerId }: StepPro
           onClick={() => tried([...assigned.keys()])}
         >{say`Try every decoder`}</Button>
         <Button onClick={walkOn}>
-          {calling ? say`Walk on to the next valve` : say`Assign by walking`}
+          {calling ? say`Walk to the next valve` : say`Assign by walking`}
         </Button>
       </div>
       {(search.isRunning || search.asked > 0) && (
@@ -138,14 +138,14 @@ export default function TwoWires({ plan, survey, editor, now, timerId }: StepPro
           <Progress
             percent={Math.round(search.share * 100)}
             status="normal"
-            aria-label={say`Searched`}
+            aria-label={say`Troubleshooting`}
           />
           {say`${search.found.length} found after ${search.asked} questions`}
-          {!search.isRunning && search.share < 1 && say`: stopped, what was found is kept`}.
+          {!search.isRunning && search.share < 1 && say`: stopped; results are kept`}.
           {silent > 0 && (
             <p className="fault">
-              {say`With everything off, the line draws ${line.atRest()} mA:`}{' '}
-              {say`${silent === 1 ? say`one more decoder hangs` : say`${silent} more decoders hang`} on it and`}{' '}
+              {say`With all stations off, the line draws ${line.atRest()} mA:`}{' '}
+              {say`${silent === 1 ? say`one more decoder is` : say`${silent} more decoders are`} on it and`}{' '}
               {say`${silent === 1 ? say`does` : say`do`} not answer.`}
             </p>
           )}
@@ -154,11 +154,11 @@ export default function TwoWires({ plan, survey, editor, now, timerId }: StepPro
       {calling && (
         <div className="turn row at-foot">
           <p>
-            {say`At the valve ${calling.metres} m along the wire`} <strong>{calling.serial}</strong>{' '}
-            {say`calls.`}
+            {say`At the valve ${calling.metres} m along the wire,`}{' '}
+            <strong>{calling.serial}</strong> {say`answers.`}
           </p>
           <SelectField
-            label={say`It is station`}
+            label={say`Station`}
             value={at ?? 0}
             options={numbers
               .filter((number) => !assigned.has(number))
@@ -173,7 +173,7 @@ export default function TwoWires({ plan, survey, editor, now, timerId }: StepPro
               note([[at, { decoder: calling.serial }]]);
               walkOn();
             }}
-          >{say`Assign it`}</Button>
+          >{say`Assign`}</Button>
         </div>
       )}
       {free.length > 0 && nextStation !== undefined && (
@@ -186,16 +186,16 @@ export default function TwoWires({ plan, survey, editor, now, timerId }: StepPro
       )}
       <div className="row at-foot">
         <label className="labelled grow">
-          {say`Serials in the order of the stations`}
+          {say`Serial numbers in station order`}
           <Input
-            aria-label={say`Serials in the order of the stations`}
+            aria-label={say`Serial numbers in station order`}
             value={typed}
             placeholder="004711, 013377, …"
             status={wrong === undefined ? '' : 'error'}
             onChange={({ target }) => setTyped(target.value)}
           />
           {wrong !== undefined && (
-            <span className="fault">{say`“${wrong}” is no serial: digits only, with a comma between.`}</span>
+            <span className="fault">{say`“${wrong}” is not a serial number. Use digits only, separated by commas.`}</span>
           )}
         </label>
         <Button
@@ -204,7 +204,7 @@ export default function TwoWires({ plan, survey, editor, now, timerId }: StepPro
             assign(list);
             setTyped('');
           }}
-        >{say`Assign this list`}</Button>
+        >{say`Assign list`}</Button>
       </div>
       <ul className="list ruled" aria-label={say`Decoders by station`}>
         {[...assigned].map(([number, serial]) => {
@@ -221,7 +221,7 @@ export default function TwoWires({ plan, survey, editor, now, timerId }: StepPro
                   {read}
                 </span>{' '}
                 <span className={state && state !== 'good' ? 'fault' : 'bold'}>
-                  {state ? DECODER_STATE_WORDS[state] : say`Not tried`}
+                  {state ? DECODER_STATE_WORDS[state] : say`Not tested`}
                 </span>
                 {state && DECODER_NEXT[state] && (
                   <span className="soft below">{DECODER_NEXT[state]}</span>
@@ -229,7 +229,7 @@ export default function TwoWires({ plan, survey, editor, now, timerId }: StepPro
               </span>
               <span className="row near in-line">
                 <NoteField
-                  label={say`Mark of the decoder of station ${number}`}
+                  label={say`Mark on the decoder of station ${number}`}
                   placeholder={say`mark, such as blue tape`}
                   most={200}
                   value={decoderMark}
@@ -240,7 +240,7 @@ export default function TwoWires({ plan, survey, editor, now, timerId }: StepPro
                   onClick={() => tried([number])}
                 >{say`Try`}</Button>
                 <Button
-                  aria-label={say`Replace the decoder of station ${number}`}
+                  aria-label={say`Replace the decoder at station ${number}`}
                   onClick={() => replace(number)}
                 >{say`Replace`}</Button>
               </span>

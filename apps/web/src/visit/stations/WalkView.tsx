@@ -39,9 +39,9 @@ import './walk.css';
 
 const SLOPES = [
   [1, say`Flat`],
-  [5, say`To 6 %`],
-  [10, say`To 12 %`],
-  [20, say`Steeper`],
+  [5, say`Up to 6 %`],
+  [10, say`Up to 12 %`],
+  [20, say`Over 12 %`],
 ] as const;
 
 const optionsOf = <T extends string>(words: Readonly<Record<T, string>>) =>
@@ -315,7 +315,7 @@ function Card({ number, go, countdown, ...props }: CardProps) {
         </div>
       </div>
       {!isPhone && (
-        <p className="soft">{say`Keys: a digit chooses and goes on, = takes the rest as at the station before, Enter in the last field goes to the next station. With a finger: swipe.`}</p>
+        <p className="soft">{say`Keys: a digit selects and moves on, = copies the rest from the previous station, Enter in the last field goes to the next station. Touch: swipe.`}</p>
       )}
       <div className="foot-of-step row in-line">
         <Button

@@ -32,7 +32,7 @@ export const PHASES = [
     id: 'look',
     name: say`Look`,
     steps: [
-      ['seen', say`What was seen`],
+      ['seen', say`Sightings`],
       ['stations', say`Stations`],
       ['minutes', say`Minutes`],
     ],
@@ -134,13 +134,13 @@ function house({ site, rules, survey, today }: VisitFacts): StepState {
   const ruling = rules && rulingOn(rules, site, today);
   return listed(
     [
-      site.houseNumber === null && say`its number in the street`,
-      site.supply === null && say`where its water comes from`,
-      site.town === null && site.climateId === null && say`the town its weather is of`,
+      site.houseNumber === null && say`street number`,
+      site.supply === null && say`water source`,
+      site.town === null && site.climateId === null && say`weather town`,
       !rules && survey.rules === undefined && say`watering rules`,
-      ruling?.kind === 'unknown' && say`what the rules go by`,
+      ruling?.kind === 'unknown' && say`what the rules depend on`,
     ],
-    say`House and rules are noted.`,
+    say`House and rules are complete.`,
   );
 }
 
@@ -152,7 +152,7 @@ function timer({ plan: { settings }, survey: { device = {} } }: VisitFacts): Ste
       rainSensorOf(settings, device).state === 'unknown' && say`its rain sensor`,
       device.changers === undefined && say`who else can change it`,
     ],
-    say`The timer is noted.`,
+    say`Timer details are complete.`,
   );
 }
 
@@ -164,7 +164,7 @@ function stations({ plan, survey }: VisitFacts): StepState {
     ? { done: true, line: say`All ${plan.stations.length} stations are walked.` }
     : {
         done: false,
-        line: say`Walked ${plan.stations.length - left.length} of ${plan.stations.length}; left: ${stationsText(left)}.`,
+        line: say`Walked ${plan.stations.length - left.length} of ${plan.stations.length}. Left: ${stationsText(left)}.`,
       };
 }
 
@@ -199,15 +199,15 @@ function underWay({ plan, survey }: VisitFacts): Partial<Record<StepPath, StepSt
   const untested = points.flatMap((point) => (point.what === 'not-tested' ? point.stations : []));
   return {
     found: visit.asFound
-      ? { done: true, line: say`Frozen as found.` }
-      : { done: false, line: say`Not frozen yet what is in the box.` },
+      ? { done: true, line: say`As-found settings saved.` }
+      : { done: false, line: say`As-found settings not saved yet.` },
     ...(visit.cause === undefined ? {} : { seen: { done: true, line: visit.cause } }),
     leave: listed(
       [
         untested.length > 0 && say`the test of ${stationsText(untested)}`,
         ...new Set(points.map(({ what }) => LACKING_TO_LEAVE[what])),
       ],
-      say`Tested, put back and frozen: the visit can be closed.`,
+      say`Tested, put back and saved. The visit can be closed.`,
     ),
   };
 }
@@ -223,7 +223,7 @@ export function stepStates(facts: VisitFacts): Partial<Record<StepPath, StepStat
         (device.clockShown === undefined || device.clockReally === undefined) &&
           say`the clock as found`,
       ],
-      say`The clock as found is noted.`,
+      say`The clock reading is recorded.`,
     ),
     stations: stations(facts),
     minutes: minutes(facts),
@@ -235,8 +235,7 @@ export function stepStates(facts: VisitFacts): Partial<Record<StepPath, StepStat
     ...underWay(facts),
     brief: {
       done: open === 0,
-      line:
-        open === 0 ? say`The brief is complete.` : say`${open} steps before it are not finished.`,
+      line: open === 0 ? say`The brief is complete.` : say`${open} earlier steps are not finished.`,
     },
     ...(verdict === null
       ? {}
@@ -245,9 +244,9 @@ export function stepStates(facts: VisitFacts): Partial<Record<StepPath, StepStat
             done: verdict === 'clear',
             alarm: verdict === 'overlap' || verdict === 'incomplete',
             line: {
-              clear: say`Set, and nothing ever overlaps.`,
+              clear: say`Set, with no overlaps.`,
               overlap: say`Programs overlap.`,
-              incomplete: say`A program is half set.`,
+              incomplete: say`A program is not complete.`,
               empty: say`Nothing is set yet.`,
             }[verdict],
           },

@@ -31,7 +31,7 @@ export interface VisitBasis {
   readonly minutes: SiteMinutes;
 }
 
-export const RULES_FAILED = say`The rules of this place could not be fetched: whether they are kept is not known.`;
+export const RULES_FAILED = say`The local rules could not be loaded, so we cannot tell whether they are kept.`;
 
 export function useVisitBasis(site: Site, plan: Plan, survey: Survey, today: EpochDay): VisitBasis {
   const { houseNumber, supply } = site;

@@ -32,21 +32,21 @@ export default function CycleDetails({ cycle, plan, clock, close }: Props) {
     <section
       ref={section}
       className="cycle-details notice stack"
-      aria-label={say`Cycle of ${letter} to the second`}
+      aria-label={say`Cycle of ${letter} in seconds`}
     >
       <div className="row spread">
         <h2>
-          {say`${letter}, start ${startWords(start, clock)}: ${time(begins)} to ${time(ends)},`}{' '}
+          {say`${letter}, start time ${startWords(start, clock)}: ${time(begins)} to ${time(ends)},`}{' '}
           {lengthWords(ends - begins)}
         </h2>
         <Button onClick={close}>{say`Close`}</Button>
       </div>
       {runs.length === 0 && (
-        <p className="soft">{say`So much happens in these nights that single valves are left out.`}</p>
+        <p className="soft">{say`These nights are too busy to show single valves.`}</p>
       )}
-      <Scroll label={say`Its runs`} className="night-table">
+      <Scroll label={say`Runs`} className="night-table">
         <RunsTable
-          caption={say`As it would run by itself`}
+          caption={say`As it would run alone`}
           runs={runs.map((run) => ({ letter, ...run }))}
           plan={plan}
           clock={clock}

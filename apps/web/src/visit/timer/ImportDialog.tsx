@@ -37,10 +37,10 @@ export default function ImportDialog({ plan, clock, close, take }: Props) {
       ]}
     >
       <PlanDocumentField read={setRead} />
-      {read && differences.length === 0 && <p>{say`It sets this timer just as it is set now.`}</p>}
+      {read && differences.length === 0 && <p>{say`It matches the current settings.`}</p>}
       {differences.length > 0 && (
         <>
-          <p>{say`It would change, in one step that can be undone:`}</p>
+          <p>{say`It would change the following, in one step you can undo:`}</p>
           <ul>
             {differences.slice(0, MOST_SHOWN).map((difference) => (
               <li key={difference.what}>

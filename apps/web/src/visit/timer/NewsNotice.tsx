@@ -17,7 +17,7 @@ export default function NewsNotice({ news, closable }: Props) {
       type="info"
       showIcon
       role="alert"
-      title={say`${news.by ?? say`Somebody`} changed this timer elsewhere.`}
+      title={say`${news.by ?? say`Someone`} changed this timer on another device.`}
       description={newsWords(news.before, news.after, clock)}
       closable={closable}
     />

@@ -21,7 +21,7 @@ export const Notices = memo(function Notices({
 }) {
   const { clock, order } = usePreferences();
   const on = Math.floor(civilSecond(new Date(), deviceZone()) / SECONDS_PER_DAY);
-  const closable = { onClose: () => editor.dismiss(), 'aria-label': say`Understood` };
+  const closable = { onClose: () => editor.dismiss(), 'aria-label': say`OK` };
   return (
     <>
       {refusal && <Alert type="error" showIcon role="alert" title={refusal} closable={closable} />}
@@ -30,8 +30,8 @@ export const Notices = memo(function Notices({
           type="warning"
           showIcon
           role="alert"
-          title={say`${listed([merging.by, ...merging.over])} changed these settings apart from each other. Put together, they overlap.`}
-          description={say`Put together ${momentWords(Math.floor(civilSecond(new Date(merging.at), deviceZone()) / 60) * 60, { on, clock, order })}. All of you are told, until somebody changes the settings.`}
+          title={say`${listed([merging.by, ...merging.over])} changed these settings separately. Together, they overlap.`}
+          description={say`Merged ${momentWords(Math.floor(civilSecond(new Date(merging.at), deviceZone()) / 60) * 60, { on, clock, order })}. Everyone involved sees this until someone changes the settings.`}
         />
       )}
       {news && (

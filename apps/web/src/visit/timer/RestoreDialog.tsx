@@ -34,13 +34,13 @@ export default function RestoreDialog({ timerId, plan, visit, language, close }:
   const isPending = visits.isPending || (last !== undefined && entry.isPending);
   const saved = (visit && savedPlan(visit)) ?? (entry.data ? savedPlan(entry.data.visit) : null);
   return (
-    <Modal open title={say`A restore by phone`} onCancel={close} footer={null}>
+    <Modal open title={say`Restore by phone`} onCancel={close} footer={null}>
       {isPending ? (
-        <Loading what={say`what was saved`} />
+        <Loading what={say`the saved settings`} />
       ) : (
         <>
           {saved === null && (
-            <p className="caution">{say`No visit noted what is saved inside this timer, so the check below is of what is set now. It may bring back older settings.`}</p>
+            <p className="caution">{say`No visit recorded what is saved in this timer. The check below uses the current settings. A restore may bring back older ones.`}</p>
           )}
           <RestoreWords plan={saved ?? plan} language={language} />
         </>

@@ -57,7 +57,7 @@ interface Props {
 
 const DISTANCES = [
   { value: 'night', label: say`Night` },
-  { value: 'fortnight', label: say`Fortnight` },
+  { value: 'fortnight', label: say`14 nights` },
   { value: 'year', label: say`Year` },
 ] as const;
 
@@ -77,7 +77,7 @@ const NightHead = memo(function NightHead(props: HeadProps) {
   return (
     <>
       <Segmented<Distance>
-        aria-label={say`How far to look`}
+        aria-label={say`Time range`}
         options={[...DISTANCES]}
         value={props.distance}
         onChange={props.setDistance}
@@ -86,7 +86,7 @@ const NightHead = memo(function NightHead(props: HeadProps) {
         <span className="row near in-line">
           <Button
             icon={<LeftOutlined />}
-            aria-label={say`The night before`}
+            aria-label={say`Previous night`}
             onClick={() => props.choose(day - 1)}
           />
           <h2>
@@ -96,10 +96,10 @@ const NightHead = memo(function NightHead(props: HeadProps) {
           </h2>
           <Button
             icon={<RightOutlined />}
-            aria-label={say`The night after`}
+            aria-label={say`Next night`}
             onClick={() => props.choose(day + 1)}
           />
-          <Hint title={say`The same as a table`}>
+          <Hint title={say`Show as table`}>
             <Button
               icon={<TableOutlined />}
               aria-label={say`Night as a table`}
@@ -107,7 +107,7 @@ const NightHead = memo(function NightHead(props: HeadProps) {
               onClick={() => setAsTable(!asTable)}
             />
           </Hint>
-          <Hint title={say`What if the power fails, it rains, or somebody presses something?`}>
+          <Hint title={say`What if the power fails, it rains or someone presses a key?`}>
             <Button
               icon={<QuestionOutlined />}
               aria-label={say`What if`}
@@ -188,13 +188,13 @@ export function TimerNight({ snapshot, site, dates, view, facts, moves, withPerc
         </Suspense>
       )}
       {isTooMuch && (
-        <p className="aside">{say`So much runs in these days that what is supposed cannot be shown here. The strip is as it is set.`}</p>
+        <p className="aside">{say`These days are too busy to show “what if”. The strip shows the current settings.`}</p>
       )}
       {anyPhase.length > 0 && (
-        <p className="aside">{say`Nobody could read where the interval of ${listed(anyPhase)} stands: every night on which it may water is drawn, and the verdict holds for all of them.`}</p>
+        <p className="aside">{say`The interval of ${listed(anyPhase)} could not be read. Every night it may water is shown, and the verdict covers all of them.`}</p>
       )}
       {clockUnknown && (
-        <p className="aside">{say`Clock not checked yet: these are the timer’s own hours. The verdict holds whatever it shows; days and hours that are allowed hold only if it is right.`}</p>
+        <p className="aside">{say`Clock not checked. Times are by the timer’s clock. The overlap verdict does not depend on it, but allowed days and hours do.`}</p>
       )}
       {distance !== 'night' && (
         <Suspense>

@@ -28,8 +28,8 @@ const RestoreDialog = lazy(() => import('./RestoreDialog.tsx'));
 const STATUS_WORDS: Record<Snapshot['status'], string> = {
   saved: say`Saved`,
   saving: say`Saving …`,
-  offline: say`Waiting for the server: what you changed last is not known to be saved. Trying again …`,
-  'signed-out': say`Not known to be saved: you are signed out.`,
+  offline: say`We could not confirm your last change. Trying again …`,
+  'signed-out': say`Save not confirmed: you are signed out.`,
 };
 
 const STATUS_ICONS: Record<Snapshot['status'], React.ReactNode> = {
@@ -69,16 +69,12 @@ export const TimerTools = memo(function TimerTools(props: Props) {
   const { status, unsaved, canUndo, canRedo } = snapshot;
   const undecided = snapshot.conflict !== null;
   const isFine = status === 'saved' && !undecided;
-  const words = undecided ? say`Not saved yet: two changes meet.` : STATUS_WORDS[status];
+  const words = undecided ? say`Not saved yet: two changes conflict.` : STATUS_WORDS[status];
   return (
     <div className="timer-tools row in-line near push">
       {people.length > 0 && (
-        <Hint title={say`Looking at it now: ${people.join(', ')}`}>
-          <span
-            className="soft"
-            aria-label={say`Looking at it now: ${people.join(', ')}`}
-            role="img"
-          >
+        <Hint title={say`Viewing now: ${people.join(', ')}`}>
+          <span className="soft" aria-label={say`Viewing now: ${people.join(', ')}`} role="img">
             <TeamOutlined /> {!isPhone && people.map((name) => name.split(' ')[0]).join(', ')}
           </span>
         </Hint>
@@ -124,23 +120,23 @@ export const TimerTools = memo(function TimerTools(props: Props) {
             : []),
           {
             key: 'visit',
-            label: snapshot.survey.visit ? say`A visit is under way` : say`Start visit`,
+            label: snapshot.survey.visit ? say`Visit in progress` : say`Start visit`,
             disabled: snapshot.survey.visit !== undefined,
             onClick: startVisit,
           },
-          { key: 'import', label: say`Import a plan …`, onClick: () => setImporting(true) },
+          { key: 'import', label: say`Import plan …`, onClick: () => setImporting(true) },
           {
             key: 'export',
             disabled: unsaved > 0,
             label: <a href={exportPath(view.id)}>{say`Export the plan`}</a>,
           },
-          { key: 'help', label: say`Help on this step`, onClick: () => setHelping(stepHere()) },
+          { key: 'help', label: say`Help for this step`, onClick: () => setHelping(stepHere()) },
           { key: 'print', label: say`Print this step`, onClick: () => print() },
           {
             key: 'bench',
-            label: <Link to={`/bench?timer=${view.id}`}>{say`Put it on the bench`}</Link>,
+            label: <Link to={`/bench?timer=${view.id}`}>{say`Open on the bench`}</Link>,
           },
-          { key: 'restore', label: say`A restore by phone …`, onClick: () => setRestoring(true) },
+          { key: 'restore', label: say`Restore by phone …`, onClick: () => setRestoring(true) },
         ]}
       />
       {restoring && (

@@ -14,27 +14,27 @@ export default function TimerTour({ close }: { readonly close: () => void }) {
       steps={[
         {
           title: say`The verdict`,
-          description: say`Do programs ever overlap, on any date? The answer stands here at all times, with the fix that helps most.`,
+          description: say`Do programs overlap on any date? The answer is always here, with the most useful fix.`,
           target: find('.verdict'),
         },
         {
           title: say`The strip`,
-          description: say`A night of this timer. Blocks can be dragged; hatched hours are not allowed. Fortnight and year are one press away.`,
+          description: say`One night of this timer. Drag the blocks to move start times. Hatched hours are not allowed. You can switch to 14 nights or the year.`,
           target: find('.timer-sight'),
         },
         {
           title: say`The programs`,
-          description: say`Stations and their minutes, programs with their starts and days. Every key is judged at once, and undo takes it back.`,
+          description: say`Stations with their minutes, and programs with their start times and days. Every change is checked at once, and you can undo it.`,
           target: find('.board, .phone-programs'),
         },
         {
           title: say`The checks`,
-          description: say`Everything that is wrong or worth a look, the worst first, with its fix.`,
+          description: say`Everything that is wrong or worth checking, worst first, with its fix.`,
           target: find('.timer-tools .checks-button'),
         },
         {
           title: say`The visit`,
-          description: say`A visit from arriving to handing over, in five phases. Each step has help in the menu at the top.`,
+          description: say`A visit has five phases, from arrival to hand-over. Each step has help in the menu at the top.`,
           target: find('.rail-steps, .foot'),
         },
       ]}

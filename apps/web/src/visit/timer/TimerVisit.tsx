@@ -38,7 +38,7 @@ import { useStripView } from './useStripView.ts';
 import { useTimerFacts } from './useTimerFacts.ts';
 import { VerdictBar } from './VerdictBar.tsx';
 
-const WORKING = say`Working it out …`;
+const WORKING = say`Calculating …`;
 
 // What the first screen does not show comes when it is asked for.
 const ConflictDialog = lazy(() => import('../../data/editor/ConflictDialog.tsx'));

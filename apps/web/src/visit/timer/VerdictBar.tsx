@@ -21,16 +21,16 @@ function WorkNote({ work, stop }: { readonly work: Work; readonly stop: () => vo
         <p className="work-note bold">
           {/* Before the words, so that it stands still while they change. */}
           <Button size="small" onClick={stop}>{say`Stop`}</Button>{' '}
-          {say`Working it out: ${Math.round(work.share * 100)} %`}
+          {say`Calculating: ${Math.round(work.share * 100)} %`}
         </p>
       );
     case 'stopped':
       return (
-        <p className="work-note bold">{say`Stopped: this is the verdict of an earlier state.`}</p>
+        <p className="work-note bold">{say`Stopped. This verdict is for earlier settings.`}</p>
       );
     case 'refused':
       return (
-        <p className="work-note bold fault">{say`This is the verdict of an earlier state: ${work.why}.`}</p>
+        <p className="work-note bold fault">{say`This verdict is for earlier settings: ${work.why}.`}</p>
       );
   }
 }
@@ -84,7 +84,7 @@ export function VerdictBar(props: Props) {
         <Button
           type="text"
           icon={<DownOutlined rotate={open ? 180 : 0} />}
-          aria-label={say`More about it`}
+          aria-label={say`Details`}
           aria-expanded={open}
           onClick={() => setOpen(!open)}
         />

@@ -25,14 +25,14 @@ import type { WhatIf, WhatIfAct } from '../../data/workers/timerQuestion.ts';
 
 const DEEDS = [
   ['power', say`The power fails`],
-  ['rain', say`It rains`],
-  ['station', say`Somebody runs a station`],
-  ['program', say`Somebody runs a program`],
-  ['all', say`Somebody runs every station`],
-  ['stop', say`Somebody stops it`],
-  ['off', say`Somebody switches it off`],
-  ['delay', say`Somebody sets a rain delay`],
-  ['percent', say`Somebody sets the percent`],
+  ['rain', say`Rain starts`],
+  ['station', say`Someone runs a station`],
+  ['program', say`Someone runs a program`],
+  ['all', say`Someone runs every station`],
+  ['stop', say`Someone stops the watering`],
+  ['off', say`Someone switches it off`],
+  ['delay', say`Someone sets a rain delay`],
+  ['percent', say`Someone changes the percent`],
 ] as const;
 type Deed = (typeof DEEDS)[number][0];
 
@@ -141,7 +141,7 @@ export default function WhatIfActs({ plan, day, today, whatIf, set }: Props) {
         )}
         {(deed === 'station' || deed === 'all') && (
           <NumberField
-            label={say`For, min`}
+            label={say`Length, min`}
             least={1}
             most={1440}
             value={minutes}
@@ -153,7 +153,7 @@ export default function WhatIfActs({ plan, day, today, whatIf, set }: Props) {
         )}
         {deed === 'delay' && (
           <NumberField
-            label={say`For, hours`}
+            label={say`Length, hours`}
             least={1}
             most={4800}
             value={hours}
@@ -173,17 +173,13 @@ export default function WhatIfActs({ plan, day, today, whatIf, set }: Props) {
         )}
         <LabelledTime label={HAS_END[deed] ? say`From` : say`At`} {...timeProps(at, setAt)} />
         {HAS_END[deed] && <LabelledTime label={say`Until`} {...timeProps(until, setUntil)} />}
-        <Button
-          htmlType="submit"
-          type="primary"
-          disabled={!made}
-        >{say`Show it on the strip`}</Button>
+        <Button htmlType="submit" type="primary" disabled={!made}>{say`Show on strip`}</Button>
       </div>
       {isBackwards && (
-        <p className="fault">{say`It ends before it begins. The night goes from 3 pm to 3 pm.`}</p>
+        <p className="fault">{say`The end is before the start. A night runs from 3 pm to 3 pm.`}</p>
       )}
       {needsFactory && !factory && (
-        <p className="aside">{say`This timer falls back to its factory settings without power, and the library does not hold them: the strip goes on with the present ones.`}</p>
+        <p className="aside">{say`Without power this timer returns to its factory settings, which are not in the library. The strip continues with the current settings.`}</p>
       )}
       {whatIf.acts.length > 0 && (
         <div className="row near">
@@ -203,7 +199,7 @@ export default function WhatIfActs({ plan, day, today, whatIf, set }: Props) {
             </Tag>
           ))}
           <Button size="small" onClick={() => put([])}>{say`As it is`}</Button>
-          <span className="soft">{say`Supposed only: nothing of it is kept.`}</span>
+          <span className="soft">{say`What if only. Nothing is saved.`}</span>
         </div>
       )}
     </form>

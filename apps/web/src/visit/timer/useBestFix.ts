@@ -31,9 +31,7 @@ export function useBestFix(
     make: async () => {
       const { fixOf } = await import('./fixOf.ts');
       const fix = fixOf(answer.plan, finding, today, brief);
-      return fix
-        ? commitWords(editor, fix.change)
-        : say`No other time of day is free for ${letter}.`;
+      return fix ? commitWords(editor, fix.change) : say`No free time was found for ${letter}.`;
     },
   };
 }

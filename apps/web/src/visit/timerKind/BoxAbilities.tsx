@@ -18,9 +18,9 @@ export function BoxAbilities({
   const { clock = 'kept', settings = 'kept' } = powerLoss;
   return (
     <>
-      <h2 className="whole">{say`By hand, in the rain, without power`}</h2>
+      <h2 className="whole">{say`Manual run, rain and power cuts`}</h2>
       <Choice
-        label={say`Started by hand while a cycle is running`}
+        label={say`Manual run during a cycle`}
         value={manualDuring}
         words={BY_HAND_WORDS}
         commit={(to) => commit({ manualDuring: to })}
@@ -32,7 +32,7 @@ export function BoxAbilities({
         commit={(to) => commit({ onRain: to })}
       />
       <Choice
-        label={say`After a power cut, its clock`}
+        label={say`Clock after a power cut`}
         value={clock}
         words={OUTAGE_WORDS}
         commit={(to) => commit({ powerLoss: { ...powerLoss, clock: to } })}
@@ -47,7 +47,7 @@ export function BoxAbilities({
         />
       )}
       <Choice
-        label={say`After a power cut, its settings`}
+        label={say`Settings after a power cut`}
         value={settings}
         words={MEMORY_WORDS}
         commit={(to) => commit({ powerLoss: { ...powerLoss, settings: to } })}

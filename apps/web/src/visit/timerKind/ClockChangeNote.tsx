@@ -24,7 +24,7 @@ const MOST_STARTS = 12;
 /** What a change of the house's clocks does to this timer (timing-rules.md section 8). */
 export function ClockChangeNote({ plan, change, today, clock }: Props) {
   const { order } = usePreferences();
-  const when = say`${dateWords(change.day, today, order)} the house’s clocks go from ${timeWords(change.from, clock)} to ${timeWords(change.to, clock)}.`;
+  const when = say`On ${dateWords(change.day, today, order)}, clocks change from ${timeWords(change.from, clock)} to ${timeWords(change.to, clock)}.`;
   const list = startsMovedBy(plan, change)
     .slice(0, MOST_STARTS)
     .map(
@@ -35,15 +35,15 @@ export function ClockChangeNote({ plan, change, today, clock }: Props) {
   if (!plan.timer.followsDaylightSaving)
     return (
       <p>
-        {when} <strong>{say`This timer does not follow: reset its clock then.`}</strong>{' '}
-        {list && say`Until somebody does, by the house’s clocks ${list}.`}
+        {when} <strong>{say`This timer does not adjust itself. Reset its clock then.`}</strong>{' '}
+        {list && say`Until someone does, by local time ${list}.`}
       </p>
     );
   const met =
     list === ''
-      ? say`No start falls into the hour that changes.`
+      ? say`No start time falls in the hour that changes.`
       : change.to > change.from
         ? say`That hour is skipped, so then ${list}.`
         : say`That hour comes twice; ${list} the first time only.`;
-  return <p>{say`${when} This timer follows. ${met}`}</p>;
+  return <p>{say`${when} This timer adjusts itself. ${met}`}</p>;
 }

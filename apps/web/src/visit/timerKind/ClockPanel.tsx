@@ -115,8 +115,8 @@ function Consequence({ plan, now, ahead, clock }: Pick<Props, 'plan' | 'now' | '
   return (
     <p className="soft">
       {next &&
-        say`So program ${next.letter}, meant for ${said(next.begins)}, waters ${said(next.begins - ahead)}. `}
-      {say`The strip shows the true hours at which it waters as it stands.`}
+        say`So program ${next.letter}, set for ${said(next.begins)}, actually waters at ${said(next.begins - ahead)}. `}
+      {say`The strip shows the actual hours it waters now.`}
     </p>
   );
 }
@@ -133,14 +133,14 @@ export default function ClockPanel(props: Props) {
     momentWords(parseMoment(text) ?? 0, { on: Math.floor(now / DAY), clock, order });
   const whatIfs = [
     [say`Right`, 0],
-    [say`12 h ahead`, 12 * 3600],
-    [say`12 h behind`, -12 * 3600],
-    [say`1 h ahead`, 3600],
-    [say`1 h behind`, -3600],
-    [say`A day ahead`, DAY],
-    [say`A day behind`, -DAY],
-    [say`A year ahead`, yearsAhead(now, 1)],
-    [say`A year behind`, yearsAhead(now, -1)],
+    [say`12 h fast`, 12 * 3600],
+    [say`12 h slow`, -12 * 3600],
+    [say`1 h fast`, 3600],
+    [say`1 h slow`, -3600],
+    [say`1 day fast`, DAY],
+    [say`1 day slow`, -DAY],
+    [say`1 year fast`, yearsAhead(now, 1)],
+    [say`1 year slow`, yearsAhead(now, -1)],
   ] as const;
   return (
     <div className="clock-panel">
@@ -148,7 +148,7 @@ export default function ClockPanel(props: Props) {
         <h2 className="hidden-but-read">{say`The timer’s clock`}</h2>
         <div className="row far at-foot">
           <Reading
-            label={say`It shows`}
+            label={say`Timer shows`}
             plan={plan}
             withDate={withDate}
             moment={truth + ahead}
@@ -159,7 +159,7 @@ export default function ClockPanel(props: Props) {
             }
           />
           <Reading
-            label={say`It is`}
+            label={say`Actual time`}
             plan={plan}
             withDate
             moment={truth}
@@ -170,7 +170,7 @@ export default function ClockPanel(props: Props) {
               setReally(next);
             }}
           />
-          {really !== null && <Button onClick={() => setReally(null)}>{say`It is now`}</Button>}
+          {really !== null && <Button onClick={() => setReally(null)}>{say`Now`}</Button>}
         </div>
         <p className="clock-answer large heavy" role="status">
           {ahead === 0 ? say`The clock is right.` : say`The clock is ${aheadWords(ahead)}.`}
@@ -183,9 +183,9 @@ export default function ClockPanel(props: Props) {
             onClick={() =>
               keep(formatMoment(truth + ahead).slice(0, 16), formatMoment(truth).slice(0, 16))
             }
-          >{say`Note the clock as found`}</Button>{' '}
+          >{say`Record the clock`}</Button>{' '}
           {asFound && (
-            <span className="soft">{say`As found: it showed ${said(asFound.shown)}, really it was ${said(asFound.really)}.`}</span>
+            <span className="soft">{say`As found: it showed ${said(asFound.shown)}; the actual time was ${said(asFound.really)}.`}</span>
           )}
         </p>
       </section>
@@ -200,10 +200,8 @@ export default function ClockPanel(props: Props) {
         </div>
       </section>
       <section className="stack near">
-        <h2>{say`When the house’s clocks change`}</h2>
-        {changes.length === 0 && (
-          <p>{say`The house’s clocks are not changed in the coming year.`}</p>
-        )}
+        <h2>{say`When clocks change`}</h2>
+        {changes.length === 0 && <p>{say`Clocks do not change in the coming year.`}</p>}
         {changes.map((change) => (
           <ClockChangeNote
             key={change.day}

@@ -39,7 +39,7 @@ export function KindCard({
 }) {
   const facts: readonly (readonly [string, string])[] = [
     [
-      say`Room for`,
+      say`Capacity`,
       say`${count(timer.stationCount, 'station')}, ${count(timer.programCount, 'program')}, ${count(timer.startsPerProgram, 'start')} each`,
     ],
     [say`Days`, listed(timer.dayRules.map((rule) => RULE_WORDS[rule]))],
@@ -50,8 +50,8 @@ export function KindCard({
     [say`Cycle and soak`, SOAK_WORDS[timer.cycleSoak]],
     [say`Seasonal percent`, percentWords(timer)],
     [say`When programs overlap`, OVERLAP_WORDS[timer.onOverlap]],
-    [say`Hours without water`, WINDOW_WORDS[timer.inWindow]],
-    [say`By hand during a cycle`, BY_HAND_WORDS[timer.manualDuring ?? 'replace']],
+    [say`No-water hours`, WINDOW_WORDS[timer.inWindow]],
+    [say`Manual run during a cycle`, BY_HAND_WORDS[timer.manualDuring ?? 'replace']],
     [say`When the sensor is wet`, RAIN_SENSOR_WORDS[timer.onRain ?? 'dry-run']],
     [
       say`After a power cut`,

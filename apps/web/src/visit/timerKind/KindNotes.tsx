@@ -6,7 +6,7 @@ import { Disclosure } from '../../shared/fields/Disclosure.tsx';
 export function KindNotes({ kind }: { readonly kind: TimerKind }) {
   const { signs = [], factory = [], reach = [], note, hides, manual, restore } = kind;
   return (
-    <Disclosure className="site-more" summary={say`What the office knows of this kind`}>
+    <Disclosure className="site-more" summary={say`Notes on this timer kind`}>
       {() => (
         <div className="stack">
           {note && <p>{note}</p>}
@@ -41,13 +41,13 @@ export function KindNotes({ kind }: { readonly kind: TimerKind }) {
           )}
           {factory.length > 0 && (
             <p>
-              <strong>{say`When new, or after it has lost its memory:`}</strong>{' '}
+              <strong>{say`Factory settings:`}</strong>{' '}
               {factory.map(({ value }) => value).join('; ')}.
             </p>
           )}
           {manual && (
             <p>
-              <strong>{say`By hand:`}</strong> {manual}
+              <strong>{say`Manual run:`}</strong> {manual}
             </p>
           )}
           {restore && (

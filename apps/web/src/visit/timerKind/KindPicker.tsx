@@ -28,10 +28,10 @@ export function KindPicker({ plan, editor, today }: Props) {
   return (
     <section className="kind-picker stack whole">
       <SelectField
-        label={say`Begin from another kind of timer`}
+        label={say`Start from another timer kind`}
         value={name}
         options={[
-          ['', say`leave it as it is`] as const,
+          ['', say`leave as is`] as const,
           ...(kinds.data ?? []).map(({ id, document }) => [id, document.timer.name] as const),
         ]}
         pick={(value) => setName(value)}
@@ -86,10 +86,10 @@ function Preview({
   return (
     <>
       {fresh.length === 0 ? (
-        <p>{say`Everything that is set fits this kind.`}</p>
+        <p>{say`All settings fit this kind.`}</p>
       ) : (
         <>
-          <p>{say`What is set stays as it is, but this kind could not hold it:`}</p>
+          <p>{say`The settings stay, but this kind cannot hold:`}</p>
           <ul className="findings stack list">
             {fresh.map((sentence) => (
               <li key={sentence} className="finding aside finding-error">
@@ -100,7 +100,7 @@ function Preview({
         </>
       )}
       <div>
-        <Button type="primary" onClick={take}>{say`Make it this kind`}</Button>
+        <Button type="primary" onClick={take}>{say`Use this kind`}</Button>
       </div>
     </>
   );

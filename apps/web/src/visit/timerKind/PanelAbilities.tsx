@@ -8,7 +8,7 @@ import {
 } from '@water-clock/core';
 import { Choice } from '../../shared/fields/Choice.tsx';
 
-const CLOCK_WORDS = { date: say`the date`, weekday: say`the weekday only` };
+const CLOCK_WORDS = { date: say`the date`, weekday: say`weekday only` };
 const WEEK_WORDS = { mon: say`Monday`, sun: say`Sunday` };
 const LABEL_WORDS = { letters: say`letters, A B C`, numbers: say`numbers, 1 2 3` };
 const KEY_WORDS = { names: say`by their names`, digits: say`by digits` };
@@ -55,7 +55,7 @@ function OrderOfKeys({
               ↑
             </Button>
             <Button
-              aria-label={say`It has no ${PANEL_WORDS[setting]}`}
+              aria-label={say`No ${PANEL_WORDS[setting]}`}
               onClick={() => commit(order.filter((one) => one !== setting))}
             >
               ×
@@ -85,15 +85,15 @@ export function PanelAbilities({
   const total = dialect.total ?? NO_TOTAL;
   return (
     <>
-      <h2 className="whole">{say`What its panel shows`}</h2>
+      <h2 className="whole">{say`Panel`}</h2>
       <Choice
-        label={say`Its clock knows`}
+        label={say`Clock knows`}
         value={dialect.clock ?? 'date'}
         words={CLOCK_WORDS}
         commit={(clock) => commit({ ...dialect, clock })}
       />
       <Choice
-        label={say`Its week begins on`}
+        label={say`Week starts on`}
         value={dialect.weekOrder ?? 'mon'}
         words={WEEK_WORDS}
         commit={(weekOrder) => commit({ ...dialect, weekOrder })}
@@ -105,7 +105,7 @@ export function PanelAbilities({
         commit={(intervalCounts) => commit({ ...dialect, intervalCounts })}
       />
       <Choice
-        label={say`Its programs are called by`}
+        label={say`Program names`}
         value={dialect.programLabels ?? 'letters'}
         words={LABEL_WORDS}
         commit={(programLabels) => commit({ ...dialect, programLabels })}
@@ -117,19 +117,19 @@ export function PanelAbilities({
         commit={(weekdayKeys) => commit({ ...dialect, weekdayKeys })}
       />
       <Choice
-        label={say`It shows hours in`}
+        label={say`Time format`}
         value={dialect.clockStyle ?? 'either'}
         words={STYLE_WORDS}
         commit={(clockStyle) => commit({ ...dialect, clockStyle })}
       />
       <Choice
-        label={say`With a percent set, its run page shows minutes`}
+        label={say`Run time page shows minutes`}
         value={dialect.runPage ?? 'entered'}
         words={PAGE_WORDS}
         commit={(runPage) => commit({ ...dialect, runPage })}
       />
       <Choice
-        label={say`Where an interval stands it shows`}
+        label={say`Shows interval position`}
         value={dialect.intervalPhase ?? 'daysLeft'}
         words={PHASE_WORDS}
         commit={(intervalPhase) => commit({ ...dialect, intervalPhase })}
@@ -143,14 +143,14 @@ export function PanelAbilities({
         order={dialect.order ?? PANEL_SETTINGS}
         commit={(order) => commit({ ...dialect, order })}
       />
-      <div className="tiles near whole" role="group" aria-label={say`Total of a program`}>
+      <div className="tiles near whole" role="group" aria-label={say`Program total`}>
         <Checkbox
           className="check"
           checked={total.shown}
           onChange={(event) =>
             commit({ ...dialect, total: { ...total, shown: event.target.checked } })
           }
-        >{say`it shows the total of each program`}</Checkbox>
+        >{say`shows the total of each program`}</Checkbox>
         {total.shown &&
           TOTAL_COUNTS.map(([name, words]) => (
             <Checkbox

@@ -51,20 +51,20 @@ export function RainSensorFields({
         label={say`Rain sensor`}
         value={value}
         options={[
-          ['unknown', say`not looked at yet`],
+          ['unknown', say`not checked yet`],
           ['none', 'none'],
           ...RAIN_SENSORS.map((one) => [one, SENSOR_WORDS[one]] as const),
-          ...(value === 'some' ? [['some', say`fitted, kind not noted`] as const] : []),
+          ...(value === 'some' ? [['some', say`fitted, type unknown`] as const] : []),
         ]}
         pick={pick}
       />
       {sensor.state === 'fitted' && (
         <SelectField
-          label={say`Its switch`}
+          label={say`Sensor switch`}
           value={sensor.bypassed ? 'bypass' : 'active'}
           options={[
-            ['active', say`active: it is obeyed`],
-            ['bypass', say`bypassed: it waters in the rain`],
+            ['active', say`active`],
+            ['bypass', say`bypassed: waters in the rain`],
           ]}
           pick={(next) =>
             editor.commit({

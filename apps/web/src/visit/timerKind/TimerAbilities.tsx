@@ -66,7 +66,7 @@ export function TimerAbilities({
       </label>
       <SelectField
         className="whole"
-        label={say`When a start comes while a cycle is running`}
+        label={say`When a start falls inside a running cycle`}
         value={timer.onOverlap}
         options={ON_OVERLAPS.map((one) => [one, OVERLAP_WORDS[one]] as const)}
         pick={(value) => commit({ onOverlap: value })}
@@ -86,14 +86,14 @@ export function TimerAbilities({
         commit={(value) => commit({ programCount: value ?? timer.programCount })}
       />
       <NumberField
-        label={say`Starts a program`}
+        label={say`Start times per program`}
         least={1}
         most={24}
         value={timer.startsPerProgram}
         commit={(value) => commit({ startsPerProgram: value ?? timer.startsPerProgram })}
       />
       <SelectField
-        label={say`Starts are set in steps of`}
+        label={say`Start time steps`}
         value={timer.startStepMinutes}
         options={START_STEPS_MINUTES.map((step) => [step, say`${step} minutes`] as const)}
         pick={(value) => {
@@ -102,7 +102,7 @@ export function TimerAbilities({
         }}
       />
       <NumberField
-        label={say`Runs are set in steps of`}
+        label={say`Run time steps`}
         unit={say`seconds`}
         least={1}
         most={3600}
@@ -140,13 +140,13 @@ export function TimerAbilities({
         commit={(value) => commit({ longestIntervalDays: value ?? 1 })}
       />
       <Choice
-        label={say`It splits runs to soak`}
+        label={say`Cycle and soak`}
         value={timer.cycleSoak}
         words={SOAK_WORDS}
         commit={(cycleSoak) => commit({ cycleSoak })}
       />
       <Choice
-        label={say`Hours without water`}
+        label={say`No-water hours`}
         value={timer.inWindow}
         words={WINDOW_WORDS}
         commit={(inWindow) => commit({ inWindow })}
@@ -175,7 +175,7 @@ export function TimerAbilities({
             commit={(value) => seasonal({ highestPercent: value ?? 100 })}
           />
           <NumberField
-            label={say`Percent is set in steps of`}
+            label={say`Percent steps`}
             unit="%"
             least={1}
             most={50}
@@ -183,7 +183,7 @@ export function TimerAbilities({
             commit={(value) => seasonal({ stepPercent: value ?? 1 })}
           />
           <Choice
-            label={say`Adjusted runs are rounded`}
+            label={say`Rounding of adjusted run times`}
             value={timer.seasonal.rounding}
             words={ROUNDING_WORDS}
             commit={(rounding) => seasonal({ rounding })}
@@ -196,7 +196,7 @@ export function TimerAbilities({
           />
         </>
       )}
-      <div className="tiles near whole" role="group" aria-label={say`Day rules that it has`}>
+      <div className="tiles near whole" role="group" aria-label={say`Day rules`}>
         {RULES.map((rule) => (
           <Checkbox
             className="check"
@@ -217,7 +217,7 @@ export function TimerAbilities({
           className="check"
           checked={timer.oddDaysSkip31}
           onChange={(event) => commit({ oddDaysSkip31: event.target.checked })}
-        >{say`odd dates leave out the 31st`}</Checkbox>
+        >{say`odd dates skip the 31st`}</Checkbox>
         <Checkbox
           className="check"
           checked={timer.seasonal.byMonth}
@@ -227,7 +227,7 @@ export function TimerAbilities({
           className="check"
           checked={timer.followsDaylightSaving}
           onChange={(event) => commit({ followsDaylightSaving: event.target.checked })}
-        >{say`its clock follows daylight saving`}</Checkbox>
+        >{say`adjusts for daylight saving time`}</Checkbox>
       </div>
       <BoxAbilities timer={timer} commit={commit} />
       <PanelAbilities dialect={timer.dialect ?? {}} commit={(dialect) => commit({ dialect })} />

@@ -83,12 +83,12 @@ function Group({
 }
 
 const pumpWords = ({ pump, masterValve }: FittedTimer): string =>
-  [pump ?? say`no pump noted`, ...(masterValve ? [say`a master valve`] : [])].join(', ');
+  [pump ?? say`no pump recorded`, ...(masterValve ? [say`a master valve`] : [])].join(', ');
 
 const changerWords = ({ changers, note }: FittedTimer): string =>
   [
     changers === undefined
-      ? say`not noted`
+      ? say`not recorded`
       : changers.length === 0
         ? say`nobody else`
         : listed(changers.map((one) => CHANGER_WORDS[one])),
@@ -129,15 +129,15 @@ export default function TimerKindView(props: StepProps) {
         : say`a rain sensor`
       : sensor.state === 'none'
         ? say`no rain sensor`
-        : say`not looked at yet`;
+        : say`not checked yet`;
   const usesPump = device.pump !== undefined || plan.stations.some(({ needsPump }) => needsPump);
   return (
     <div className="survey-view stack page-column">
       <KindCard timer={plan.timer} kind={kind} />
-      <h2>{say`This very box`}</h2>
+      <h2>{say`This timer`}</h2>
       <Group
         name={say`Power`}
-        summary={device.power ? POWER_WORDS[device.power] : say`not noted`}
+        summary={device.power ? POWER_WORDS[device.power] : say`not recorded`}
         openAtFirst={device.power === undefined}
       >
         {() => (
@@ -146,13 +146,13 @@ export default function TimerKindView(props: StepProps) {
               label={say`Power`}
               value={device.power ?? ''}
               options={[
-                ['', say`not noted`] as const,
+                ['', say`not recorded`] as const,
                 ...POWERS.map((one) => [one, POWER_WORDS[one]] as const),
               ]}
               pick={(value) => set({ power: POWERS.find((one) => one === value) ?? null })}
             />
             {device.power === 'mains' && (
-              <p className="caution">{say`Mains voltage inside: isolate before opening the wiring compartment; mains work is for a licensed electrician.`}</p>
+              <p className="caution">{say`Mains voltage inside. Isolate before opening the wiring compartment. Mains work is for a licensed electrician.`}</p>
             )}
             {device.power === 'battery' ? (
               <>
@@ -163,7 +163,7 @@ export default function TimerKindView(props: StepProps) {
                   commit={(batteryKind) => set({ batteryKind })}
                 />
                 <DateField
-                  label={say`Battery put in on`}
+                  label={say`Battery installed`}
                   value={device.batteryDate ?? ''}
                   commit={(date) => set({ batteryDate: parseDate(date) === null ? null : date })}
                 />
@@ -177,7 +177,7 @@ export default function TimerKindView(props: StepProps) {
                   commit={(kind) => setBackup({ kind })}
                 />
                 <DateField
-                  label={say`Backup battery put in on`}
+                  label={say`Backup battery installed`}
                   value={device.backup?.date ?? ''}
                   commit={(date) => setBackup({ date: parseDate(date) === null ? null : date })}
                 />
@@ -192,7 +192,7 @@ export default function TimerKindView(props: StepProps) {
             <TextField
               label={say`Modules`}
               value={device.modules ?? ''}
-              example={say`two of four stations`}
+              example={say`for example, two of four stations`}
               commit={(modules) => set({ modules })}
             />
           </>
@@ -208,11 +208,11 @@ export default function TimerKindView(props: StepProps) {
             <TextField
               label={say`Pump`}
               value={device.pump ?? ''}
-              example={say`bore pump on the pump terminal`}
+              example={say`for example, bore pump on the pump terminal`}
               commit={(pump) => set({ pump })}
             />
             <NumberField
-              label={say`Tank fills again in`}
+              label={say`Tank refill time`}
               unit={say`minutes`}
               least={1}
               most={1440}
@@ -222,12 +222,12 @@ export default function TimerKindView(props: StepProps) {
             />
             <div>
               <NumberField
-                label={say`Slowest valve closes in`}
+                label={say`Slowest valve closing time`}
                 unit={say`seconds`}
                 least={1}
                 most={600}
                 value={slow ?? null}
-                empty={say`not noted`}
+                empty={say`not recorded`}
                 commit={(slowValveSeconds) => set({ slowValveSeconds })}
               />
               {slow !== undefined &&
@@ -240,7 +240,7 @@ export default function TimerKindView(props: StepProps) {
                         settings: { stationDelaySeconds: delayForSlowValve(slow) },
                       })
                     }
-                  >{say`Set a delay of ${delayForSlowValve(slow)} s between stations`}</Button>
+                  >{say`Set a station delay of ${delayForSlowValve(slow)} s`}</Button>
                 )}
             </div>
             <Checkbox
@@ -249,14 +249,14 @@ export default function TimerKindView(props: StepProps) {
               onChange={(event) => set({ masterValve: event.target.checked ? true : null })}
             >{say`a master valve`}</Checkbox>
             {usesPump && (
-              <p className="caution whole">{say`A pump must never run with every valve closed: during a delay between stations it must stop, or be protected.`}</p>
+              <p className="caution whole">{say`Never run a pump against closed valves. During a station delay it must stop or be protected.`}</p>
             )}
           </>
         )}
       </Group>
       <Group
         name={say`Wiring`}
-        summary={live.length > 0 ? say`wires on ${listed(live)}` : say`not noted`}
+        summary={live.length > 0 ? say`wires on ${listed(live)}` : say`not recorded`}
         openAtFirst={isTwoWire(survey, kind ?? null)}
       >
         {() => (
@@ -265,9 +265,9 @@ export default function TimerKindView(props: StepProps) {
               className="check"
               checked={isTwoWire(survey, kind ?? null)}
               onChange={(event) => set({ twoWire: event.target.checked })}
-            >{say`stations on two wires, each by its decoder`}</Checkbox>
+            >{say`two-wire with decoders`}</Checkbox>
             <div className="labelled whole">
-              {say`Terminals with a wire on them`}
+              {say`Wired terminals`}
               <div className="days" role="group" aria-label={say`Live terminals`}>
                 {Array.from({ length: plan.timer.stationCount }, (_, i) => i + 1).map((number) => (
                   <Button
@@ -315,13 +315,13 @@ export default function TimerKindView(props: StepProps) {
                   </Checkbox>
                 ))}
               </div>
-              <span className="soft">{say`Water on paths freezes: no watering below about 3 °C, with a sensor or without.`}</span>
+              <span className="soft">{say`Water on paths freezes. Do not water below about 3 °C, with or without a sensor.`}</span>
             </div>
           </>
         )}
       </Group>
       <Group
-        name={say`Who else changes it, and a note`}
+        name={say`Other people and notes`}
         summary={changerWords(device)}
         openAtFirst={device.changers === undefined}
       >
@@ -352,16 +352,16 @@ export default function TimerKindView(props: StepProps) {
               </div>
             </div>
             <TextField
-              label={say`Note on the timer`}
+              label={say`Timer note`}
               value={device.note ?? ''}
-              example={say`in the laundry, behind the door`}
+              example={say`for example, in the laundry, behind the door`}
               commit={(note) => set({ note })}
             />
           </>
         )}
       </Group>
       {kind && <KindNotes kind={kind} />}
-      <Disclosure className="site-more" summary={say`Change what it can do`}>
+      <Disclosure className="site-more" summary={say`Edit capabilities`}>
         {() => <TimerAbilities plan={plan} editor={editor} today={today} />}
       </Disclosure>
     </div>

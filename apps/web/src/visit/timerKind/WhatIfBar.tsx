@@ -38,7 +38,7 @@ function WhatIfBar(props: Props) {
       className={`what-if row push ${percent === null && ahead === 0 ? 'soft' : 'aside accent'}`}
     >
       <div className="row in-line">
-        <span>{say`Strip at`}</span>
+        <span>{say`Percent shown`}</span>
         <Slider
           style={{ width: 150 }}
           min={0}
@@ -46,13 +46,17 @@ function WhatIfBar(props: Props) {
           value={at}
           tooltip={{ open: false }}
           {...(headroom === null ? {} : { marks: { [nearest(headroom)]: ' ' } })}
-          ariaLabelForHandle={say`Percent at which the strip is shown`}
+          ariaLabelForHandle={say`Percent shown on the strip`}
           ariaValueTextFormatterForHandle={() => (percent === null ? say`as set` : `${percent} %`)}
           onChange={(step) => set({ ...whatIf, percent: steps[step] ?? 100 })}
         />
         <strong
           style={{ minWidth: '3.5em' }}
-          title={headroom === null ? say`Not clear at any percent` : say`Clear up to ${headroom} %`}
+          title={
+            headroom === null
+              ? say`Overlaps at every percent`
+              : say`No overlaps up to ${headroom} %`
+          }
         >
           {percent === null ? say`as set` : `${percent} %`}
         </strong>
@@ -69,11 +73,11 @@ function WhatIfBar(props: Props) {
             setMonth(chosen);
             set({ ...whatIf, percent: monthly[chosen] ?? null });
           }}
-          aria-label={say`Month whose percent the strip is shown at`}
+          aria-label={say`Month shown on the strip`}
         />
       )}
-      {over && <strong className="fault">{say`beyond what stays clear`}</strong>}
-      {ahead !== 0 && <strong>{say`Clock ${aheadWords(ahead)}: true hours shown`}</strong>}
+      {over && <strong className="fault">{say`overlaps at this percent`}</strong>}
+      {ahead !== 0 && <strong>{say`Clock ${aheadWords(ahead)}: actual hours shown`}</strong>}
       {(percent !== null || ahead !== 0) && (
         <Button onClick={() => set({ ...whatIf, percent: null, ahead: 0 })}>{say`As set`}</Button>
       )}

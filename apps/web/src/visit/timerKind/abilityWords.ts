@@ -5,16 +5,16 @@ import { say } from '@water-clock/core';
 export const RULE_WORDS: Record<Timer['dayRules'][number], string> = {
   daily: say`every day`,
   weekdays: say`weekdays`,
-  interval: say`every so many days`,
+  interval: say`every few days`,
   odd: say`odd dates`,
   even: say`even dates`,
-  hours: say`every so many hours`,
+  hours: say`every few hours`,
 };
 
 export const WINDOW_WORDS: Record<Timer['inWindow'], string> = {
-  ignore: say`it has none, and waters on`,
-  cut: say`what meets them is cut off or lost`,
-  pause: say`watering pauses and goes on after them`,
+  ignore: say`none; watering continues`,
+  cut: say`watering inside them is cut off or lost`,
+  pause: say`watering pauses and resumes after them`,
 };
 
 export const SOAK_WORDS: Record<Timer['cycleSoak'], string> = {
@@ -24,7 +24,7 @@ export const SOAK_WORDS: Record<Timer['cycleSoak'], string> = {
 };
 
 export const SCOPE_WORDS: Record<Timer['seasonal']['scope'], string> = {
-  none: say`it has none`,
+  none: say`none`,
   timer: say`one for the whole timer`,
   program: say`one for each program`,
 };
@@ -41,7 +41,7 @@ export const OVERLAP_WORDS: Record<OnOverlap, string> = {
   drop: say`the second start is lost`,
   cut: say`the first cycle is cut off`,
   together: say`both run at once`,
-  share: say`both run, with no more stations open than its limit`,
+  share: say`both run, within its limit of open stations`,
 };
 
 export const BY_HAND_WORDS: Record<NonNullable<Timer['manualDuring']>, string> = {
@@ -57,12 +57,12 @@ export const RAIN_SENSOR_WORDS: Record<NonNullable<Timer['onRain']>, string> = {
 type PowerLoss = Required<NonNullable<Timer['powerLoss']>>;
 
 export const OUTAGE_WORDS: Record<PowerLoss['clock'], string> = {
-  kept: say`is still right`,
-  stops: say`goes on from where it stood`,
-  resets: say`begins at a fixed date`,
+  kept: say`stays right`,
+  stops: say`continues from where it stopped`,
+  resets: say`restarts at a fixed date`,
 };
 
 export const MEMORY_WORDS: Record<PowerLoss['settings'], string> = {
-  kept: say`are still there`,
-  factory: say`are those of the factory`,
+  kept: say`are kept`,
+  factory: say`return to factory settings`,
 };

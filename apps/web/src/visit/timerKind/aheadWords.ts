@@ -11,5 +11,5 @@ export function aheadWords(ahead: number): string {
   ].filter(Boolean);
   return parts.length === 0
     ? say`right`
-    : `${parts.join(' ')} ${ahead > 0 ? say`ahead` : say`behind`}`;
+    : `${parts.join(' ')} ${ahead > 0 ? say`fast` : say`slow`}`;
 }
