@@ -64,7 +64,7 @@ test('a sound document that would take too long is refused by the runs that ask 
   writeFileSync(file, JSON.stringify(absurd));
   const { status, stdout, stderr } = call(['check', file, '--on', '2027-03-01']);
   expect([status, stdout]).toEqual([1, '']);
-  expect(stderr).toMatch(/^programs\[0\]\.runs: this would take too long to work out/);
+  expect(stderr).toMatch(/^programs\[0\]\.runs: this would take too long to calculate/);
 });
 
 test('several documents give JSON Lines in their order, refused ones among them, and 1 at the end', () => {

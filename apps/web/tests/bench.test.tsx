@@ -74,7 +74,7 @@ describe('the keys', () => {
 
   test('a key that is not to be held presses once', () => {
     const pressed = panel();
-    const rest = screen.getByRole('button', { name: 'rest' });
+    const rest = screen.getByRole('button', { name: 'off' });
     fireEvent.pointerDown(rest);
     act(() => jest.advanceTimersByTime(5_000));
     fireEvent.click(rest);
@@ -92,7 +92,7 @@ describe('the keys', () => {
 
   test('a task does without some, by hand and by the keyboard', () => {
     const pressed = panel({}, ['rest', 'by-hand']);
-    expect(screen.getByRole('button', { name: 'rest' })).toHaveProperty('disabled', true);
+    expect(screen.getByRole('button', { name: 'off' })).toHaveProperty('disabled', true);
     fireEvent.keyDown(screen.getByRole('button', { name: 'More' }), { key: 'r' });
     fireEvent.keyDown(screen.getByRole('button', { name: 'More' }), { key: 'h' });
     expect(pressed).toEqual([]);
@@ -103,7 +103,7 @@ describe('the display', () => {
   test('says a page aloud, and not the time of day', () => {
     panel();
     expect(document.querySelector('[aria-live]')?.textContent).toBe(
-      'program A start 1 of 4 5:00 am',
+      'program A start time 1 of 4 5:00 am',
     );
     cleanup();
     panel({ place: '', left: 'WED 2 June', right: '' });
@@ -126,9 +126,9 @@ describe('the display', () => {
     expect(screenText()).toContain('5:00');
   });
 
-  test('says what is not stored, and that it is at rest', () => {
+  test('says what is not entered, and that it is off', () => {
     panel({ isDraft: true, isResting: true });
-    expect(screenText()).toMatch(/not stored.*at rest/u);
+    expect(screenText()).toMatch(/not entered.*off/u);
   });
 });
 
@@ -157,7 +157,7 @@ test('a bed says that it runs, that its valve does not close, and what it was gi
     />,
   );
   expect(screen.getAllByRole('listitem').map((one) => one.textContent)).toEqual([
-    '1 runs, 1:05 left',
+    '1 running, 1:05 left',
     '2 its valve does not close',
     '3 10 min, 120 l',
     '4 no water yet',
@@ -176,7 +176,7 @@ test('the card ticks what is in the box, line by line, and never asks for the cl
   );
   const { rerender } = render(card(task.scene.plan));
   expect(screen.getByText(/^1 lines? (is|are) left\.$/u)).toBeTruthy();
-  expect(screen.getByText('A start 1').closest('li')?.textContent).toContain('5:00 AM');
+  expect(screen.getByText('A start time 1').closest('li')?.textContent).toContain('5:00 AM');
   expect(screen.queryByText('Year')).toBeNull();
   expect(screen.getAllByLabelText('not yet')).toHaveLength(1);
   rerender(card(target));

@@ -70,7 +70,7 @@ test('what the rules of the place forbid comes before “clear”, and not befor
   });
   expect(breachWords([twoPrograms(3)], SPEECH)).toBeNull();
   const breach = breachWords([twoPrograms(3), forbidden(1), forbidden(2)], SPEECH);
-  expect(breach).toMatch(/^Station 1 is watered on .* not allowed.*And 1 more like it\.$/);
+  expect(breach).toMatch(/^Station 1 waters on .* do not allow.*And 1 more like this\.$/);
   const shown = (tone: 'clear' | 'overlap') => {
     render(
       <ChecksContext value={{ count: 3, marks: () => null, breach }}>
@@ -91,7 +91,7 @@ test('what the rules of the place forbid comes before “clear”, and not befor
     return words;
   };
   // On a screen without a width, as on a phone, the bar is one line.
-  expect(shown('clear')).toMatch(/^Station 1 is watered on .* And 1 more like it\.$/);
+  expect(shown('clear')).toMatch(/^Station 1 waters on .* And 1 more like this\.$/);
   expect(shown('overlap')).toBe('As it is');
 });
 
@@ -167,32 +167,32 @@ describe('the drawer', () => {
       .getAllByRole('heading', { level: 3 })
       .map(({ textContent }) => textContent?.replace(/ \d+$/, ''));
     expect(groups.slice(0, 2)).toEqual(['Fix', 'Review']);
-    expect(drawer.textContent).toMatch(/A has the start 5:00 twice/);
+    expect(drawer.textContent).toMatch(/A has start time 5:00 twice/);
     expect(screen.getByRole('button', { name: /^Checks: Station 1 is in A and B/ })).toBeTruthy();
   });
 
   test.each([
-    ['known', /Nothing is left to look at/],
-    ['pending', /Fetching the rules of this place/],
-    ['failed', /whether they are kept is not known/],
+    ['known', /Nothing left to review/],
+    ['pending', /Loading the local rules/],
+    ['failed', /cannot tell whether they are kept/],
   ] as const)(
     'says of an empty list what is known while the rules are %s',
     async (state, words) => {
       const { drawer } = await opened(emptyPlan(kind), state);
       expect(drawer.textContent).toMatch(words);
-      expect(/Nothing is left/.test(drawer.textContent)).toBe(state === 'known');
+      expect(/Nothing left/.test(drawer.textContent)).toBe(state === 'known');
     },
   );
 
   test('shows what is safe to fix before it is made, and leaves it on request', async () => {
     const { editor, drawer } = await opened();
     const before = editor.snapshot().settled;
-    press(drawer, /^Fix what is safe/);
+    press(drawer, /^Preview safe fixes/);
     const preview = within(drawer).getByRole('status');
-    expect(preview.textContent).toMatch(/changes when something runs, never how much/);
+    expect(preview.textContent).toMatch(/change when stations run, never how much/);
     press(preview, /^Cancel/);
     expect(editor.snapshot().settled).toBe(before);
-    press(drawer, /^Fix what is safe/);
+    press(drawer, /^Preview safe fixes/);
     press(within(drawer).getByRole('status'), /^Make /);
     expect(editor.snapshot().settled.programs).not.toEqual(before.programs);
     expect(check(editor.snapshot().settled, TODAY).verdict).toBe('clear');
@@ -214,7 +214,7 @@ describe('the drawer', () => {
     ]);
     fireEvent.click(within(drawer).getByText(/^Accepted: 1/));
     expect(drawer.textContent).toMatch(/until the new valve is in/);
-    press(drawer, /^No longer/);
+    press(drawer, /^Undo acceptance/);
     expect(editor.snapshot().survey.accepted ?? []).toEqual([]);
   });
 });

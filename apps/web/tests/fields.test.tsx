@@ -72,7 +72,7 @@ const KINDS: Readonly<Record<string, Kind>> = {
     ),
     stands: '100',
     good: ['150', 150],
-    bad: ['900', /"900" is not allowed here\. Allowed: 10 to 300\\./],
+    bad: ['900', /"900" is not allowed here\. Allowed: 10 to 300\./],
   },
   quantity: {
     render: (commit) => (
@@ -86,7 +86,7 @@ const KINDS: Readonly<Record<string, Kind>> = {
     ),
     stands: '100',
     good: ['50', 4.645152],
-    bad: ['-4', /"-4" is not allowed here\. Allowed: 0 or more, or empty\\./],
+    bad: ['-4', /"-4" is not allowed here\. Allowed: 0 or more, or empty\./],
   },
 };
 

@@ -83,7 +83,7 @@ describe('a line of the panel', () => {
   test('is empty until somebody looks; Enter says that it stands as planned, and changes nothing', () => {
     const editor = shown('start.A.1');
     expect([field().value, field().placeholder]).toEqual(['', '4:00']);
-    expect(field().getAttribute('aria-label')).toMatch(/not looked at yet, planned 4:00/);
+    expect(field().getAttribute('aria-label')).toMatch(/not checked yet, planned 4:00/);
     fireEvent.blur(field());
     expect(editor.snapshot().survey.visit?.panel?.looked).toBeUndefined();
     enter();
@@ -112,7 +112,7 @@ describe('a line of the panel', () => {
     // One minute at 130 percent is 1:18, which is shown as 0:01; two are 0:03; 0:02 is none.
     enter('0:02');
     expect(
-      screen.getByText(/This timer never shows a run time of 0:02 at 130 %. It is kept/),
+      screen.getByText(/This timer never shows a run time of 0:02 at 130 %. It is saved/),
     ).toBeTruthy();
     expect(field().value).toBe('0:02');
     expect(secondsOf(editor)).toBe(600);
@@ -126,7 +126,7 @@ describe('a line of the panel', () => {
   test('of a rain delay is never read as off', () => {
     const editor = shown('rain-delay');
     enter('on');
-    expect(screen.getByText(/Type how long it still lasts/)).toBeTruthy();
+    expect(screen.getByText(/Type the time left/)).toBeTruthy();
     expect(editor.snapshot().survey.visit?.panel?.looked).toBeUndefined();
     enter('48 h');
     expect(editor.snapshot().settled.settings.wateringResumes).toBe('2027-06-17T06:00');
@@ -190,13 +190,13 @@ test('ten digits and two supplies are entered with forty presses at most, by han
       if (i > 0 && DAYS[i - 1]?.some((one) => one === day))
         press(grid(/any water/), `Ends in ${from}, ${day}`);
     for (const day of DAYS[i] ?? []) press(grid(/any water/), `Ends in ${from}, ${day}`);
-    press(grid(/any water/), `Copy ends in  to the rows below${from}`);
+    press(grid(/any water/), `Copy ends in ${from} to the rows below`);
   });
   press(document.body, /^Different days for .*bore/);
   // A bore has a day more.
   for (const digit of [0, 3, 6]) {
     press(grid(/bore/), `Ends in ${digit}, Sun`);
-    press(grid(/bore/), `Copy ends in  to the rows below${digit}`);
+    press(grid(/bore/), `Copy ends in ${digit} to the rows below`);
     if (digit < 6) {
       const below = DAYS[digit / 3 + 1] ?? [];
       for (const day of [...(DAYS[digit / 3] ?? []), 'Sun', ...below])

@@ -96,7 +96,7 @@ test('fourteen days of allowed hours, with the day on which that changes', () =>
   expect(days).toHaveLength(14);
   expect(days.slice(0, 5)).toEqual([
     'Todaynot from 10:00 am to 6:00 pm',
-    'Tue 2not at all; mown',
+    'Tue 2not at all; mowing',
     'Wed 3not from 10:00 am to 6:00 pm',
     'Thu 4not at all',
     'Fri 5not at all',
@@ -132,7 +132,7 @@ test('minutes: the schools of a station are told, and another is chosen where it
     target: { value: '33' },
   });
   fireEvent.blur(drawer.getByRole('textbox', { name: /Your own value/ }));
-  expect(row()).toMatch(/33 minyour own number/);
+  expect(row()).toMatch(/33 minyour own value/);
 });
 
 test('bars have their numbers in words, as a table, and as a spreadsheet', async () => {
@@ -197,7 +197,7 @@ test('a document of the library reads as sentences', () => {
     />,
   );
   expect(document.body.textContent).toMatch(
-    /Room for.*8 stations, 3 programs, 4 start times each/s,
+    /Capacity.*8 stations, 3 programs and 4 start times per program/s,
   );
 });
 

@@ -68,7 +68,7 @@ test.each(['not-signed-in', 'another-person'])(
 test('without an answer nothing is deleted, nothing is claimed, and it can be tried again', async () => {
   answer = () => Promise.reject(new TypeError('no network'));
   open();
-  await screen.findByText(/Whether you are signed out is not known/);
+  await screen.findByText(/We could not confirm that you are signed out/);
   expect(localStorage.length).toBe(1);
   answer = api(204);
   fireEvent.click(screen.getByRole('button', { name: 'Try again' }));

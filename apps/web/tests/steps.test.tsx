@@ -235,7 +235,7 @@ describe('what was seen', () => {
     act(() => progress(0.4));
     expect(await screen.findByText(/Calculating: 40 %/)).toBeTruthy();
     press('Stop');
-    expect(text()).toMatch(/Stopped\. Add or delete something/);
+    expect(text()).toMatch(/Stopped\. Add or delete a sighting/);
   });
 
   test('deleting what was seen brings its form back', () => {
@@ -287,7 +287,7 @@ test('cups stand as a picture, as a table and as a spreadsheet; what is no volum
   };
   enter('20 24 8');
   enter('x');
-  expect(text()).toMatch(/"x" is no volume; allowed: millilitres, 0 or more\./);
+  expect(text()).toMatch(/"x" is not a volume\. Allowed: millilitres, 0 or more\./);
   expect(editor.snapshot().survey.stations?.[0]?.cups?.millilitres).toEqual([20, 24, 8]);
   expect(document.querySelector('.cup-map')?.textContent).toMatch(/20248/);
   const made: Blob[] = [];
@@ -351,7 +351,7 @@ describe('the code of the steps', () => {
 
 test('minutes without a place say what is missing, and what each station lacks', () => {
   open('minutes', { ...EMPTY_SURVEY, school: 'balance' });
-  expect(text()).toMatch(/No place is chosen, so the water balance has no weather/);
+  expect(text()).toMatch(/No weather town is chosen, so the water balance has no weather/);
   expect(button(/^Why station 2/)).toBeDefined();
   press(/^Why station 1/);
   expect(screen.getByRole('dialog').textContent).toMatch(/Front lawn/);
@@ -386,25 +386,25 @@ describe('the planner', () => {
 
   test('without any need and any program there is nothing to work out, and it says so', () => {
     open('plan', EMPTY_SURVEY, { ...plan, programs: [] });
-    expect(text()).toMatch(/nothing to work out/);
+    expect(text()).toMatch(/Enter what at least one station needs/);
     expect(screen.getByRole('button', { name: 'Plan' })).toHaveProperty('disabled', true);
   });
 
   test('says how far it is; Stop keeps the best, which can be taken', () => {
     const editor = open('plan', known);
     press('Plan');
-    expect(text()).toMatch(/Planning: 0 options tried\\./);
+    expect(text()).toMatch(/Planning: 0 options tried\./);
     const better: Plan = {
       ...plan,
       programs: plan.programs.map((one) => ({ ...one, starts: ['03:00'] })),
     };
     act(() => worker.tell?.({ kind: 'tried', tries: 12 }));
     act(() => worker.tell?.({ kind: 'best', plan: better, cost: [0, 0, 0, 0, 1, 0, 0] as never }));
-    expect(text()).toMatch(/12 ways tried, the best so far is below/);
+    expect(text()).toMatch(/12 options tried, the best so far is below/);
     const ended = worker.ended;
     press('Stop');
     expect(worker.ended).toBeGreaterThan(ended);
-    expect(text()).toMatch(/Stopped: the best that was found until then stays/);
+    expect(text()).toMatch(/Stopped\. The best plan so far is shown/);
     press(/^Take/);
     expect(editor.snapshot().settled.programs[0]?.starts).toEqual(['03:00']);
   });
@@ -413,11 +413,11 @@ describe('the planner', () => {
     'what rests on rules that are not here yet is not there yet either: %s',
     (name) => {
       open(name, known, plan, { isPending: true, rulesState: 'pending' });
-      expect(text()).toMatch(/Fetching/);
+      expect(text()).toMatch(/Loading/);
       expect(document.querySelector('button.ant-btn-primary')).toBeNull();
       cleanup();
       open(name, known, plan, { rulesState: 'failed' });
-      expect(text()).toMatch(/The rules of this place could not be loaded/);
+      expect(text()).toMatch(/The local rules could not be loaded/);
       expect(text()).not.toMatch(/Plan|Export brief/);
     },
   );
@@ -440,7 +440,7 @@ describe('leave', () => {
   test('what is left before closing stands as rows, each with the way to it', () => {
     open('leave', { ...EMPTY_SURVEY, visit });
     const rows = screen.getByRole('list', { name: 'Before you close the visit' });
-    expect(rows.textContent).toMatch(/Nobody looked at the clock/);
+    expect(rows.textContent).toMatch(/The clock was not checked/);
     expect(rows.textContent).toMatch(/Stations 1 and 2 were not tested|Stations 1, 2 were not/);
     fireEvent.click(within(rows).getByRole('button', { name: 'Check now' }));
     expect(address()).toBe('/timers/t/clock');
@@ -451,7 +451,7 @@ describe('the homeowner’s page', () => {
   test('waits, says that it could not be fetched, and asks again', async () => {
     answers['/api/timers/t/page'] = 'never';
     open('page');
-    expect(text()).toMatch(/Fetching the page/);
+    expect(text()).toMatch(/Loading the page/);
     cleanup();
     delete answers['/api/timers/t/page'];
     open('page');
@@ -480,7 +480,7 @@ describe('the homeowner’s page', () => {
     const links = await screen.findByRole('list', { name: 'Links' });
     answers['/api/timers/t/links'] = [{ ...link, withdrawnAt: '2027-03-01' }];
     fireEvent.click(within(links).getByRole('button', { name: 'Revoke' }));
-    await waitFor(() => expect(links.textContent).toMatch(/withdrawn/));
+    await waitFor(() => expect(links.textContent).toMatch(/revoked/));
   });
 });
 
@@ -488,7 +488,7 @@ describe('the logbook', () => {
   test('empty says what will stand there; unreachable says so and asks again', async () => {
     answers['/api/timers/t/visits'] = [];
     open('log');
-    expect(await screen.findByText(/No visit is closed yet/)).toBeTruthy();
+    expect(await screen.findByText(/No closed visits yet/)).toBeTruthy();
     cleanup();
     delete answers['/api/timers/t/visits'];
     open('log');
@@ -571,9 +571,9 @@ describe('the office', () => {
   };
 
   test.each([
-    ['Today', TodayPage, /Fetching today/],
-    ['Sites', SitesPage, /Fetching your sites/],
-    ['Calendar', CalendarPage, /Fetching the week/],
+    ['Today', TodayPage, /Loading today/],
+    ['Sites', SitesPage, /Loading your sites/],
+    ['Calendar', CalendarPage, /Loading the week/],
   ])('%s waits, and says that the server gave no answer', async (_name, Page, waiting) => {
     for (const path of PATHS) answers[path] = 'never';
     office(Page);
@@ -622,7 +622,7 @@ describe('the office', () => {
     expect(text()).not.toMatch(/Every garden is clear/);
     cleanup();
     office(SitesPage);
-    expect(await screen.findByText(/40 timers are being checked again/)).toBeTruthy();
-    expect(text()).toMatch(/It is being worked out/);
+    expect(await screen.findByText(/40 timers are being rechecked/)).toBeTruthy();
+    expect(text()).toMatch(/It is being calculated/);
   });
 });

@@ -116,12 +116,12 @@ describe('what its kind can show', () => {
 test('a box is set from the card of the office by its keys alone', () => {
   const kind = kindOf('Four-station wall timer');
   const bench = new LiveBench(startOf(kind));
-  pageTo(bench, 'program A | start 1 of 4');
-  expect(shown(bench)).toBe('program A | start 1 of 4 | OFF');
+  pageTo(bench, 'program A | start time 1 of 4');
+  expect(shown(bench)).toBe('program A | start time 1 of 4 | OFF');
   press(bench, 'less');
-  expect(shown(bench)).toBe('program A | start 1 of 4 | 11:45 pm');
+  expect(shown(bench)).toBe('program A | start time 1 of 4 | 11:45 pm');
   press(bench, 'more');
-  expect(shown(bench)).toBe('program A | start 1 of 4 | OFF');
+  expect(shown(bench)).toBe('program A | start time 1 of 4 | OFF');
   turnTo(bench, '5:00 am');
   pageTo(bench, 'program A | station 1');
   turnTo(bench, '0:20');
@@ -150,7 +150,7 @@ test('a box is set from the card of the office by its keys alone', () => {
 
 test('a panel that wants to be told forgets what is not stored', () => {
   const bench = new LiveBench(startOf(kindOf('Six-station keypad timer')));
-  pageTo(bench, 'program 1 | start 1 of');
+  pageTo(bench, 'program 1 | start time 1 of');
   press(bench, 'more', 'more');
   expect(bench.display()).toMatchObject({ isDraft: true });
   press(bench, 'page-on', 'page-back');
@@ -160,7 +160,7 @@ test('a panel that wants to be told forgets what is not stored', () => {
   expect(bench.plan.programs[0]?.starts).toEqual(['00:00']);
   // The second start appears once the first is set, and not before.
   press(bench, 'page-on');
-  expect(shown(bench)).toContain('start 2 of');
+  expect(shown(bench)).toContain('start time 2 of');
 });
 
 test('programs above the fourth are hidden until they are opened', () => {
@@ -247,7 +247,7 @@ test('at rest nothing starts; left alone the panel shows the time again', () => 
 test('keyed in as its pages say, nothing is left on the key-in card', () => {
   const kind = kindOf('Eight-station wall timer');
   const bench = new LiveBench(startOf(kind));
-  pageTo(bench, 'program A | start 2 of');
+  pageTo(bench, 'program A | start time 2 of');
   turnTo(bench, '4:00 am');
   const style = { dialect: kind.timer.dialect ?? {}, clock: '12' as const };
   const now = { style, today: TODAY, secondOfDay: 43_200 };

@@ -29,7 +29,7 @@ const lines = (document: unknown) => {
 
 test.each([
   [sound({ at, do: 'dance' }), 'events[0].do: "dance" is not allowed'],
-  [sound({ at, do: 'wet', by: 'rain' }), 'events[0].by: there is no field of this name'],
+  [sound({ at, do: 'wet', by: 'rain' }), 'events[0].by: there is no field with this name'],
   [sound({ at: '2027-03-01T05:00', do: 'wet' }), 'events[0].at: "2027-03-01T05:00" is not'],
   [sound({ at: '2027-02-30T05:00:00', do: 'wet' }), 'events[0].at: '],
   [sound({ at, do: 'manual' }), 'events[0].seconds: this field is missing'],

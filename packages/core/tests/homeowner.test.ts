@@ -193,10 +193,10 @@ describe('what the page says of rain, and of what holds watering back', () => {
     for (const way of [undefined, 'sensor', 'delay'] as const)
       expect(rain({}, way ? { rain: way } : {})).not.toMatch(/sensor stops/);
     expect(rain({ sensor: 'none' })).toMatch(/no rain sensor.*24, 48 or 72 hours/);
-    expect(rain({}, fitted)).toMatch(/You need do nothing: the rain sensor/);
+    expect(rain({}, fitted)).toMatch(/There is nothing to do\. The rain sensor/);
     expect(rain({}, { ...fitted, rain: 'switch-off' })).toMatch(/switch the timer off/);
-    expect(rain({ sensor: 'bypass' }, fitted)).toMatch(/switched off at the timer.*rain delay/);
-    expect(rain({}, { device: { sensors: [{ kind: 'soil' }] } })).toMatch(/the soil sensor stops/);
+    expect(rain({ sensor: 'bypass' }, fitted)).toMatch(/bypassed at the timer.*rain delay/);
+    expect(rain({}, { device: { sensors: [{ kind: 'soil' }] } })).toMatch(/The soil sensor stops/);
     // Other sensors do not make a rain sensor, but say that somebody looked.
     expect(rain({}, { device: { sensors: [{ kind: 'flow' }] } })).toMatch(/no rain sensor/);
   });
@@ -205,8 +205,8 @@ describe('what the page says of rain, and of what holds watering back', () => {
     expect(pageOf({}).held).toEqual([]);
     expect(pageOf({ mode: 'off', wateringResumes: `${formatDate(TODAY + 2)}T06:44` }).held).toEqual(
       [
-        expect.stringMatching(/disabled/),
-        expect.stringMatching(/nothing waters before Thu 17 June, 6:44 am\./),
+        expect.stringMatching(/switched off/),
+        expect.stringMatching(/Nothing waters before Thu 17 June, 6:44 am\./),
       ],
     );
     expect(pageOf({ wateringResumes: formatDate(TODAY) }).held).toEqual([]);
@@ -255,7 +255,7 @@ describe('what the page says of rain, and of what holds watering back', () => {
     ]);
     const allowed = page.sections.find(({ heading }) => heading.startsWith('When watering is'));
     expect(allowed?.lines.join(' ')).toMatch(
-      /only on Mon.*From Sun 1 August: no watering by timer\. As it is set, your timer still waters then: it must be switched off before that day\.$/,
+      /only on Mon.*From Sun 1 August: no watering by timer\. Your timer is still set to water then\. Switch it off before that day\.$/,
     );
   });
 });
@@ -268,7 +268,7 @@ test('a restore by phone is told in the panel’s own words, without a time that
   const kind = { restore: 'Keeps one set.', restoreSteps: ['Open the page of program {A}.'] };
   const said = restoreWords({ ...plain, timer }, kind, '12');
   expect(said).toContain('Open the page of program 1.');
-  expect(said.join(' ')).toContain('first start of program 1: it must say 4:00.');
+  expect(said.join(' ')).toContain('first start time of program 1. It should say 4:00.');
   const without = restoreWords({ ...plain, timer, programs: [] }, kind, '12').join(' ');
   expect(without).not.toMatch(/must say|0:00|12:00/);
   expect(restoreWords(plain, { restore: 'None: nothing is kept.' }, '12')).toEqual([]);

@@ -204,10 +204,10 @@ describe('in words', () => {
   };
 
   test.each([
-    [36, 40, 'too-much', /61\.0 l\/min where the supply gives 40\.0 l\/min\.$/],
-    [10, 40, 'fits', /Together 35\.0 l\/min where the supply gives 40\.0/],
-    [undefined, 40, 'unknown', /at least 25\.0 l\/min where/],
-    [undefined, 20, 'too-much', /at least 25\.0 l\/min where/],
+    [36, 40, 'too-much', /61\.0 l\/min of 40\.0 l\/min available\.$/],
+    [10, 40, 'fits', /Together 35\.0 l\/min of 40\.0/],
+    [undefined, 40, 'unknown', /at least 25\.0 l\/min of/],
+    [undefined, 20, 'too-much', /at least 25\.0 l\/min of/],
     [36, null, 'unknown', /61\.0 l\/min; supply not measured\.$/],
   ] as const)('a flow of %s at a supply of %s: %s', (flow, supply, tone, pattern) => {
     const meetings = houseMeetings(timers(flow), ON);

@@ -91,9 +91,9 @@ test('a link leads to a listed station that is not linked itself, and takes the 
   );
   expect(
     faults([{ number: 1 }, { number: 2, linkedTo: 1 }, { number: 3, linkedTo: 2 }])[0],
-  ).toMatch(/^stations\[2\]\.linkedTo: station 2 cannot be linked to: link to another/);
+  ).toMatch(/^stations\[2\]\.linkedTo: station 2 cannot be linked to; choose a station/);
   expect(faults([{ number: 1 }, { number: 2, linkedTo: 1 }], [program('A', [[2, 5]])])[0]).toMatch(
-    /^programs\[0\]\.runs\[0\]\.station: station 2 has the runs of station 1/,
+    /^programs\[0\]\.runs\[0\]\.station: station 2 is linked to station 1/,
   );
   const { findings } = check(
     { ...small(), stations: [{ number: 1 }, { number: 2, linkedTo: 1 }] },

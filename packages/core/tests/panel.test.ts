@@ -116,7 +116,7 @@ describe('the card', () => {
       'Seasonal percent, while keying in run times: 100 %',
       'Program 1 start times 1 to 3: OFF',
       'Program 1 stations 1 to 6: 0:00',
-      'Program 2 start 1: 4:40 AM',
+      'Program 2 start time 1: 4:40 AM',
       'Program 2 start times 2 and 3: OFF',
       'Program 2 station 1: 0:00',
       'Program 2 station 2: 0:20',

@@ -48,14 +48,14 @@ describe('what a panel shows', () => {
       { number: 2, soakSeconds: 600 },
     ];
     expect(shown(planOf({ cycleSoak: 'station' }, { stations }), /soak|longest/)).toEqual([
-      'Station 1 longest piece: 5 min',
+      'Station 1 longest cycle: 5 min',
       'Station 1 soak: 20 min',
-      'Station 2 longest piece: 0',
+      'Station 2 longest cycle: 0',
       'Station 2 soak: 0',
     ]);
     const programs = [{ ...A, cycleSeconds: 240 }];
     expect(shown(planOf({ cycleSoak: 'program' }, { programs }), /soak|longest/)).toEqual([
-      'A longest piece: 4 min',
+      'A longest cycle: 4 min',
       'A soak: 0',
     ]);
     expect(shown(planOf({ cycleSoak: 'none' }, { stations }), /soak|longest/)).toEqual([]);
@@ -208,13 +208,13 @@ describe('the card', () => {
     const said = (slip: Parameters<typeof readBackSentence>[0]) =>
       readBackSentence(slip, line, now.style);
     expect(said({ ok: false, slip: 'not-understood', shown: null })).toMatch(
-      /^This cannot be read: type /,
+      /^We cannot read this\. Type /,
     );
     expect(said({ ok: false, slip: 'half-a-day', shown: null })).toBe(
-      'Morning and afternoon are exchanged. It should say 4:00.',
+      'am and pm are swapped. It should say 4:00.',
     );
     expect(said({ ok: false, slip: 'other-line', shown: null, of: 'Program A start 2' })).toBe(
-      'That belongs in another line. It is the value of Program A start 2. It should say 4:00.',
+      'That belongs on another line. This is the value for Program A start 2. It should say 4:00.',
     );
   });
 });

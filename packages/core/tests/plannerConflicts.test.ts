@@ -116,8 +116,8 @@ describe('where there is no plan, each demand that is in the way is told with th
     ],
     [
       'timer.startsPerProgram',
-      'The timer has 2 starts for each program.',
-      'A timer with 4 starts per program would work.',
+      'The timer has 2 start times for each program.',
+      'A timer with 4 start times per program would work.',
       briefOf([{ weeklySeconds: 5040, oftenADay: { times: 4, from: '06:00', to: '20:00' } }], {
         timer: { startsPerProgram: 2 },
       }),

@@ -187,9 +187,9 @@ describe('where not all has room', () => {
     const told = (about: string) =>
       report.reasons.filter((reason) => reason.about === about).map(({ message }) => message);
     expect(told('outside')[0]).toMatch(
-      /^At \d+ %, \d+ h \d+ min a week is outside 3:00 to 6:00: none of the plans we tried fits inside those hours\.$/,
+      /^At \d+ %, \d+ h \d+ min a week falls outside 3:00 to 6:00\. None of the plans we tried fits inside those hours\.$/,
     );
-    expect(told('starts')[0]).toMatch(/^A has \d starts\.$/);
+    expect(told('starts')[0]).toMatch(/^A has \d start times\.$/);
     expect(told('days')[0]).toMatch(/: station 1 needs 2 days a week and only Mon Thu are allowed/);
   });
 
@@ -346,7 +346,7 @@ describe('reasons', () => {
       start({ wish: early, rules: { noWaterWindows: [{ from: '06:00', to: '23:00' }] } }),
     ).toEqual([
       'rules.noWaterWindows',
-      expect.stringMatching(/a step later it would water when watering is not allowed here/),
+      expect.stringMatching(/One step later it would water when the rules do not allow it/),
     ]);
     // Done by half past twelve, but at midnight the lawn has to be dry.
     expect(
@@ -354,7 +354,7 @@ describe('reasons', () => {
         wish: { notBefore: '18:00', finishBy: '00:30', headroomPercent: 100 },
         mowing: { weekdays: ['tue', 'wed', 'thu', 'fri', 'sat', 'sun'] },
       }),
-    ).toEqual(['mowing', expect.stringMatching(/ends at 0:00: a step later /)]);
+    ).toEqual(['mowing', expect.stringMatching(/ends at 0:00\. One step later /)]);
   });
 
   test('a station that is split says into what; one that waters often says how often', () => {
@@ -366,7 +366,7 @@ describe('reasons', () => {
       { timer: { cycleSoak: 'station' }, wish: { starts: 'timer-soak' } },
     );
     expect(told(split, 'split')[0]?.[1]).toMatch(
-      /^Station 1 is split into 10 min \+ 10 min \+ 10 min with a soak of /,
+      /^Station 1 is split into 10 min \+ 10 min \+ 10 min with a 0 min soak /,
     );
     const often = briefOf([
       { weeklySeconds: 5040, oftenADay: { times: 3, from: '09:00', to: '16:00' } },

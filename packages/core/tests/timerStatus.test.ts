@@ -73,7 +73,7 @@ test('is a breach where nothing overlaps and the rules of the place are broken',
   expect(said(null).verdict).toBe('clear');
   expect(said(rules)).toMatchObject({
     verdict: 'breach',
-    headline: expect.stringMatching(/not allowed/),
+    headline: expect.stringMatching(/do not allow/),
   });
 });
 

@@ -48,7 +48,7 @@ describe('a verdict', () => {
       'B waits until 5:07 am and finishes 7 min late. This happens about 52 times a year. No overlaps only up to 90 %.',
       'This timer skips the 5:00 am start of B, so that watering is lost. This happens about 52 times a year. No overlaps only up to 90 %.',
       'This timer cuts off A at 5:00 am. Its last 7 min of watering is lost. This happens about 52 times a year. No overlaps only up to 90 %.',
-      'This timer runs both at once, so they share pressure for 7 min. It happens about 52 times a year. Clear only up to 90 %.',
+      'This timer runs both at once, so they share pressure for 7 min. This happens about 52 times a year. No overlaps only up to 90 %.',
       'This timer runs both at once, but never opens more stations than its limit. This happens about 52 times a year. No overlaps only up to 90 %.',
     ]);
   });
@@ -78,7 +78,7 @@ describe('a verdict', () => {
       tone: 'clear',
       headline: 'No overlaps, up to 120 %',
       detail:
-        'No two cycles ever overlap, on any date. A sensor changes the percent. There are no overlaps at any percent between 20 and 120 %. At 130 %, A 4:00 am and B 5:00 am would overlap first, on Wed 9 June.',
+        'No two cycles overlap on any date. A sensor changes the percent. There are no overlaps at any percent between 20 and 120 %. At 130 %, A 4:00 am and B 5:00 am would overlap first, on Wed 9 June.',
     });
     const moves = check(
       {
@@ -88,7 +88,7 @@ describe('a verdict', () => {
       ON,
     ).findings.find(({ code }) => code === 'percent-moves');
     expect(moves && findingSentence(moves, speech)).toBe(
-      'An online service changes the percent, so run times differ from what is set, and settings may be overwritten. Between 20 and 121 %, cycles can overlap. Wed 9 June: B starts at 5:00 am while A is still running, 1 min of overlap.',
+      'An online service changes the percent, so run times differ from the settings. Settings may be overwritten. Between 20 and 121 %, cycles can overlap. Wed 9 June: B starts at 5:00 am while A is still running, 1 min of overlap.',
     );
     expect(driven(121)).toMatchObject({
       tone: 'overlap',
@@ -107,7 +107,7 @@ describe('a verdict', () => {
     expect(words(plan(four)).detail).toMatch(/ \d more pairs of start times overlap\./);
     const proven = check(plan([program('A', '04:00', 60)]), ON);
     expect(verdictWords(proven, 'queue', speech, { isOff: true }).headline).toBe(
-      'Timer switched off. When it is on: No overlaps, up to 150 %',
+      'The timer is switched off. When it is on: No overlaps, up to 150 %',
     );
   });
 

@@ -11,7 +11,7 @@ import { missingSentence } from '../plan/planWords.ts';
 import { type Speech, capitalized, listed } from '../words/words.ts';
 import type { Proven, Verdict } from '../engine/verdict.ts';
 import type { DrivenPercent } from '../engine/examination.ts';
-import { say, wordsOf } from '../language/say.ts';
+import { plural, say, wordsOf } from '../language/say.ts';
 
 const MOVERS: Record<DrivenPercent['by'], string> = wordsOf({
   sensor: 'a sensor changes the percent',
@@ -89,7 +89,7 @@ function wordsAsIfOn(proven: Proven, onOverlap: OnOverlap, speech: Speech): Verd
       const more =
         others === 0
           ? ''
-          : say` ${others} more ${others === 1 ? say`pair of starts overlaps` : say`pairs of starts overlap`}.`;
+          : ` ${plural(others, '# more pair of start times overlaps.', '# more pairs of start times overlap.')}`;
       const room =
         proven.headroomPercent === null
           ? ''

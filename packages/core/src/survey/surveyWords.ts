@@ -70,7 +70,7 @@ export const DEFECT_WORDS: Record<Defect, string> = wordsOf({
 export const URGENCY_WORDS: Record<Urgency, string> = wordsOf({
   'can-wait': 'can wait',
   soon: 'soon',
-  'at-once': 'stations at once',
+  'at-once': 'now',
 });
 
 export const SCHOOL_WORDS: Record<School, string> = wordsOf({

@@ -283,7 +283,7 @@ export default function ReplanPage() {
               ]
             : [
                 { title: say`Garden`, key: 'site', width: 230, render: (_, line) => houseOf(line) },
-                { title: say`Action`, key: 'what', render: (_, line) => whatOf(line) },
+                { title: say`Change`, key: 'what', render: (_, line) => whatOf(line) },
                 { title: say`Call`, key: 'call', render: (_, line) => callOf(line) },
                 {
                   title: <span className="hidden-but-read">{say`Actions`}</span>,

@@ -114,7 +114,7 @@ export default function ReplansPage() {
         locale={{ emptyText: say`None yet.` }}
         columns={[
           {
-            title: say`Action`,
+            title: say`Replan`,
             render: (_, replan) => <Link to={`/replans/${replan.id}`}>{titleOf(replan)}</Link>,
           },
           {

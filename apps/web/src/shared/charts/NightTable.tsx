@@ -21,7 +21,7 @@ interface Props {
 function reallyWords(served: ServedStart | undefined, clock: ClockStyle): string {
   if (!served) return '';
   const { outcome, began, ended, intended } = served;
-  if (outcome === say`lost`) return say`lost`;
+  if (outcome === 'lost') return say`lost`;
   const at = (moment: number | null) => timeWords((moment ?? 0) % SECONDS_PER_DAY, clock);
   if (outcome === 'cut') return say`cut off at ${at(ended)}`;
   return began === intended?.begins ? say`as set` : say`waits until ${at(began)}`;

@@ -44,7 +44,7 @@ export function AllowedFields({ name, rules, withoutDays = false, change }: Prop
       )}
       <div className="tiles fill of-150">
         <SelectField
-          label={say`Date format`}
+          label={say`Dates`}
           value={rules.parity ?? ''}
           options={[
             ['', say`any`] as const,

@@ -62,7 +62,7 @@ export function StationMinutesRows({ plan, survey, editor, minutes }: StepProps)
               aria-expanded={open === one.number}
               onClick={() => setOpen(open === one.number ? null : one.number)}
             >
-              {say`Reason`}
+              {say`Why`}
               <span className="hidden-but-read"> {say`station ${one.number}`}</span>
             </Button>
           </li>

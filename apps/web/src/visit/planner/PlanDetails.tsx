@@ -55,7 +55,7 @@ export function Reasons({ result, timerId }: { result: PlanResult; timerId: stri
   const { cost } = result;
   return (
     <section className="plan-reasons stack">
-      <h2>{say`Reason`}</h2>
+      <h2>{say`Why this plan`}</h2>
       <ul>
         {result.reasons.map(line)}
         {cost &&

@@ -118,7 +118,7 @@ export function SightingForm({ plan, today, add }: Props) {
       }}
     >
       <Chips
-        label={say`Action`}
+        label={say`What was seen`}
         options={KINDS}
         value={kind}
         pick={(one) => setKind(one ?? kind)}

@@ -11,6 +11,7 @@ import {
   type Plan,
   type RainDelayOfKind,
   type Survey,
+  plural,
   say,
 } from '@water-clock/core';
 import { commitWords } from '../../data/editor/commitWords.ts';
@@ -84,7 +85,7 @@ function RainDelay({
   const resumes = plan.settings.wateringResumes;
   const moment = resumes === undefined ? null : parseMoment(resumes);
   const words = (count: number) =>
-    `${count} ${unit === say`hours` ? say`hours` : count === 1 ? say`day` : say`days`}`;
+    unit === 'hours' ? plural(count, '# hour', '# hours') : plural(count, '# day', '# days');
   const choose = (count: number) =>
     set({
       wateringResumes: rainDelayEnds(

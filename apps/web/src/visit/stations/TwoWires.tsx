@@ -138,7 +138,7 @@ export default function TwoWires({ plan, survey, editor, now, timerId }: StepPro
           <Progress
             percent={Math.round(search.share * 100)}
             status="normal"
-            aria-label={say`Troubleshooting`}
+            aria-label={say`Searched`}
           />
           {say`${search.found.length} found after ${search.asked} questions`}
           {!search.isRunning && search.share < 1 && say`: stopped; results are kept`}.

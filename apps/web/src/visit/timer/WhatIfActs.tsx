@@ -25,7 +25,7 @@ import type { WhatIf, WhatIfAct } from '../../data/workers/timerQuestion.ts';
 
 const DEEDS = [
   ['power', say`The power fails`],
-  ['rain', say`Rain starts`],
+  ['rain', say`It rains`],
   ['station', say`Someone runs a station`],
   ['program', say`Someone runs a program`],
   ['all', say`Someone runs every station`],

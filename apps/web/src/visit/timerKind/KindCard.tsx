@@ -3,6 +3,7 @@ import {
   lengthWords,
   listed,
   percentSteps,
+  plural,
   rainDelayWords,
   type Timer,
   type TimerKind,
@@ -19,11 +20,9 @@ import {
   WINDOW_WORDS,
 } from './abilityWords.ts';
 
-const count = (number: number, one: string) => `${number} ${one}${number === 1 ? '' : 's'}`;
-
 function percentWords(timer: Timer): string {
   const { scope, byMonth } = timer.seasonal;
-  if (scope === say`none`) return say`none`;
+  if (scope === 'none') return say`none`;
   const steps = percentSteps(timer);
   const range = say`${steps[0]} to ${steps.at(-1)} %`;
   return `${range}, ${byMonth ? say`one for each month` : scope === 'timer' ? say`one for the whole timer` : say`one for each program`}`;
@@ -40,7 +39,11 @@ export function KindCard({
   const facts: readonly (readonly [string, string])[] = [
     [
       say`Capacity`,
-      say`${count(timer.stationCount, 'station')}, ${count(timer.programCount, 'program')}, ${count(timer.startsPerProgram, 'start')} each`,
+      listed([
+        plural(timer.stationCount, '# station', '# stations'),
+        plural(timer.programCount, '# program', '# programs'),
+        plural(timer.startsPerProgram, '# start time per program', '# start times per program'),
+      ]),
     ],
     [say`Days`, listed(timer.dayRules.map((rule) => RULE_WORDS[rule]))],
     [
