@@ -212,6 +212,10 @@ async function expectToFit(page: Page, width: number, height: number): Promise<v
   expect([width, await sideways(page)]).toEqual([width, 0]);
 }
 
+/** Another address of a page that is opened as well, and a second task of the same kind. */
+const SAME_TITLE = ['/library', '/bench/random/3/7'];
+const titles: string[] = [];
+
 test.each(PAGES)(
   '%s: every word is a message, all of it fits, can be pressed and read out',
   async (address) => {
@@ -225,6 +229,7 @@ test.each(PAGES)(
     }
     const page = await load('en', address);
     await page.waitForSelector('.foot');
+    if (!SAME_TITLE.includes(address)) titles.push(await page.title());
     await unfoldAll(page);
     expect(await smallTargets(page)).toEqual([]);
     // Half of the screens are read out at each size, all of them at both by `npm run test:long`.
@@ -238,6 +243,11 @@ test.each(PAGES)(
     await page.setViewport({ width: PHONE[0], height: PHONE[1] });
   },
 );
+
+test('the tab of every page has a name of its own', () => {
+  expect(titles.filter((title) => !/^\S.* · Water Clock$/.test(title))).toEqual([]);
+  expect(new Set(titles).size).toBe(titles.length);
+});
 
 const LOOKS = [
   ['night', 'high'],

@@ -33,6 +33,7 @@ export {
   steppedStart,
   timeEntryHelp,
 } from './time/entry.ts';
+export { dateEntryHelp, parseDateEntry } from './words/dateEntry.ts';
 export type { NoWaterWindow } from './time/windows.ts';
 export { HOURS_PER_DAY, hoursHeld, paintedWindows, type HourOfWeek } from './time/windowGrid.ts';
 

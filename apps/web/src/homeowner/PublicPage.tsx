@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react';
 import { Button } from 'antd';
 import { LANGUAGES, type HomeownerPage, type Language } from '@water-clock/core';
 import { LANGUAGE_NAMES } from '@water-clock/words';
+import { PageHeading, usePageTitle } from '../app/platform/PageHeading.tsx';
 import { Patterns } from '../shared/charts/patterns.tsx';
 import { speak } from '../app/platform/language.ts';
 import { Loading } from '../app/platform/states.tsx';
@@ -24,6 +25,7 @@ export default function PublicPage() {
   /** As somebody chose here; null: that of the link or the house. */
   const [language, setLanguage] = useState<Language | null>(null);
   const [opened, setOpened] = useState<Opened>({ state: 'opening' });
+  usePageTitle(...(opened.state === 'open' ? [opened.page.words.title] : []));
   useEffect(() => {
     let over = false;
     const tell = (next: Opened) => {
@@ -59,7 +61,7 @@ export default function PublicPage() {
   if (opened.state === 'closed')
     return (
       <main className="page sheet-closed">
-        <h1>{say`This page is not available`}</h1>
+        <PageHeading title={say`This page is not available`} />
         <p>{opened.why}</p>
       </main>
     );

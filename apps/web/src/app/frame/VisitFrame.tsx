@@ -3,6 +3,7 @@ import { Layout } from 'antd';
 import { LeftOutlined } from '@ant-design/icons';
 import { Link } from 'react-router';
 import { nameOf, type StepPath, type StepState } from '../../visit/steps/steps.ts';
+import { usePageTitle } from '../platform/PageHeading.tsx';
 import { PhaseBar } from './PhaseBar.tsx';
 import { useScreen } from './useScreen.ts';
 import { VisitRail } from './VisitRail.tsx';
@@ -27,6 +28,7 @@ interface Props {
 /** The frame of a timer's pages: the visit in its order, one line above the content, the verdict. Nothing else is fixed. */
 export function VisitFrame(props: Props) {
   const { timerId, shown, states, simple, site, kind, tools, verdict, children } = props;
+  usePageTitle(site, nameOf(shown));
   if (useScreen() === 'phone')
     return (
       <div className="phone">

@@ -1,6 +1,7 @@
 /** What a page shows that has nothing to show yet, or cannot. */
 import { Button } from 'antd';
 import { Link } from 'react-router';
+import { PageHeading } from './PageHeading.tsx';
 import { RefusedError } from '../../data/api/request.ts';
 import { say } from '@water-clock/core';
 
@@ -11,9 +12,9 @@ export function Loading({ what }: { readonly what: string }) {
 export function NotFound() {
   return (
     <div className="page">
-      <h1>{say`This page does not exist`}</h1>
+      <PageHeading title={say`This page does not exist`} />
       <p>
-        <Link to="/">{say`Go to Sites`}</Link>
+        <Link to="/sites">{say`Go to Sites`}</Link>
       </p>
     </div>
   );
@@ -29,7 +30,7 @@ export function Failed({ what, error, retry }: FailedProps) {
   if (error instanceof RefusedError && error.status === 404) return <NotFound />;
   return (
     <div className="page" role="alert">
-      <h1>{say`${what} could not be loaded`}</h1>
+      <PageHeading title={say`${what} could not be loaded`} />
       <p>
         {error.message}. <Button type="primary" onClick={retry}>{say`Try again`}</Button>
       </p>

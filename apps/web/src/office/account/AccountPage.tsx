@@ -1,6 +1,7 @@
 import { useState, type FormEvent } from 'react';
 import { Alert, Button, QRCode, Table } from 'antd';
 import Bowser from 'bowser';
+import { PageHeading } from '../../app/platform/PageHeading.tsx';
 import {
   useChangePassword,
   useEndSession,
@@ -236,7 +237,7 @@ export default function AccountPage() {
   return (
     <div className="page stack column far">
       <div>
-        <h1>{say`Your account`}</h1>
+        <PageHeading title={say`Your account`} />
         <p className="soft">
           {person.name}, {person.email}
         </p>

@@ -1,6 +1,7 @@
 import { useState, type FormEvent } from 'react';
 import { Alert, Button } from 'antd';
 import { Link } from 'react-router';
+import { PageHeading } from '../../app/platform/PageHeading.tsx';
 import { useJoin, useLinkPurpose } from '../../data/api/joining.ts';
 import { failureWords, newId, RefusedError } from '../../data/api/request.ts';
 import { faultAt, TextField } from '../../shared/fields/TextField.tsx';
@@ -21,7 +22,7 @@ export default function JoinPage() {
   if (link.error instanceof RefusedError)
     return (
       <main className="page stack slim">
-        <h1>{say`This link does not work`}</h1>
+        <PageHeading title={say`This link does not work`} />
         <p>{link.error.message}.</p>
         <Link to="/">{say`Sign in`}</Link>
       </main>
@@ -36,7 +37,9 @@ export default function JoinPage() {
   const fault = faultAt(join.error, 'password');
   return (
     <main className="page stack slim">
-      <h1>{purpose === 'invitation' ? say`Welcome to ${company}` : say`A new password`}</h1>
+      <PageHeading
+        title={purpose === 'invitation' ? say`Welcome to ${company}` : say`A new password`}
+      />
       <p>
         {purpose === 'invitation'
           ? say`${name}, you are invited as ${role === null ? say`a colleague` : roleName(role).toLowerCase()}. Choose a password to join.`

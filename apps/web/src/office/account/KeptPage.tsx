@@ -4,6 +4,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { StarFilled, StarOutlined } from '@ant-design/icons';
 import { Link } from 'react-router';
 import { listed, momentWords, plural, SECONDS_PER_DAY, say } from '@water-clock/core';
+import { PageHeading } from '../../app/platform/PageHeading.tsx';
 import { ownerName } from '../../data/api/whose.ts';
 import { unsentHere, unsentWords } from './device.ts';
 import { usePreferences } from '../../app/platform/preferences.tsx';
@@ -86,7 +87,7 @@ export default function KeptPage() {
   };
   return (
     <div className="page stack">
-      <h1>{say`On this device`}</h1>
+      <PageHeading title={say`On this device`} />
       <p className="column">{say`Today’s visits and everything you opened in the last ${MOST_KEPT_DAYS} days are available offline. Starred timers stay. All of it is deleted when you sign out.`}</p>
       <p>
         <strong>{say`${sizeWords(bytes)} of ${sizeWords(MOST_KEPT_BYTES)}`}</strong>

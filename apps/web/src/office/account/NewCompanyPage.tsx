@@ -1,6 +1,7 @@
 import { useState, type FormEvent } from 'react';
 import { Alert, Button } from 'antd';
 import { Link } from 'react-router';
+import { PageHeading } from '../../app/platform/PageHeading.tsx';
 import { useFound, useFounding } from '../../data/api/joining.ts';
 import { failureWords, newId } from '../../data/api/request.ts';
 import { faultAt, TextField } from '../../shared/fields/TextField.tsx';
@@ -24,7 +25,7 @@ export default function NewCompanyPage() {
   if (founding.data === 'closed' && !found.isSuccess)
     return (
       <main className="page stack slim">
-        <h1>{say`New companies cannot be created here`}</h1>
+        <PageHeading title={say`New companies cannot be created here`} />
         <p>{say`Ask your company’s owner to invite you.`}</p>
         <Link to="/">{say`Sign in`}</Link>
       </main>
@@ -48,7 +49,7 @@ export default function NewCompanyPage() {
   const told = Object.keys(typed).some((name) => faultAt(error, name) !== undefined);
   return (
     <main className="page stack slim">
-      <h1>{say`Create your company`}</h1>
+      <PageHeading title={say`Create your company`} />
       <p>{say`You become its owner and can invite others right away.`}</p>
       <form className="stack" onSubmit={submit} noValidate>
         {asksCode && (

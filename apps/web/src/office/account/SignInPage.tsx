@@ -1,6 +1,7 @@
 import { useState, type FormEvent } from 'react';
 import { Alert, Button } from 'antd';
 import { Link, Navigate } from 'react-router';
+import { PageHeading } from '../../app/platform/PageHeading.tsx';
 import { useFounding, useForgotten } from '../../data/api/joining.ts';
 import { useSignIn, type SessionView } from '../../data/api/people.ts';
 import { failureWords, RefusedError } from '../../data/api/request.ts';
@@ -64,7 +65,7 @@ export default function SignInPage({ demo }: Pick<SessionView, 'demo'>) {
   const asks = error instanceof RefusedError && error.code === 'code-needed';
   return (
     <div className="page stack slim">
-      <h1>{say`Sign in`}</h1>
+      <PageHeading title={say`Sign in`} />
       <form className="stack" onSubmit={submit} noValidate>
         <TextField
           label={say`E-mail`}

@@ -10,6 +10,7 @@ import {
   type EpochDay,
   say,
 } from '@water-clock/core';
+import { PageHeading } from '../../app/platform/PageHeading.tsx';
 import {
   useCalendar,
   useCalendarLink,
@@ -245,7 +246,7 @@ export default function CalendarPage() {
   return (
     <div className="page page-wide stack">
       <div className="sites-head row">
-        <h1>{say`Calendar`}</h1>
+        <PageHeading title={say`Calendar`} />
         <Link to="/replans">{say`Percent for the month`}</Link>
         <Button
           onClick={() => setHasAddress(!hasAddress)}

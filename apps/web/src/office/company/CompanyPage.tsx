@@ -1,5 +1,6 @@
 import { Tabs } from 'antd';
 import { Link, useNavigate, useParams } from 'react-router';
+import { usePageTitle } from '../../app/platform/PageHeading.tsx';
 import { useSession } from '../../data/api/people.ts';
 import { AuditTable } from './AuditTable.tsx';
 import { CompanyArchive } from './CompanyArchive.tsx';
@@ -30,6 +31,8 @@ export default function CompanyPage() {
   const person = useSession().data?.person;
   const { part = 'people' } = useParams();
   const navigate = useNavigate();
+  const name = part === 'reports' ? say`Reports` : PARTS.find(({ key }) => key === part)?.label;
+  usePageTitle(...(name === undefined ? [] : [name]), say`Company`);
   if (person?.role !== 'owner')
     return (
       <div className="page">

@@ -19,6 +19,7 @@ import {
   type Rules,
   say,
 } from '@water-clock/core';
+import { usePageTitle } from '../../app/platform/PageHeading.tsx';
 import { failureWords, newId, request } from '../../data/api/request.ts';
 import { FileButton } from '../../shared/fields/FileButton.tsx';
 import { saveCsv } from '../../app/platform/csv.ts';
@@ -344,7 +345,8 @@ function OpenEntry<S extends PagedShelf>({
 /** The office's documents: rules, kinds of timer, minutes and weather, all in open formats. */
 export default function LibraryPage() {
   const { shelf: path = 'rules', entry } = useParams();
-  const shelf = SHELVES.find(([one]) => one === path)?.[0];
+  const [shelf, shelfName = ''] = SHELVES.find(([one]) => one === path) ?? [];
+  usePageTitle(shelfName, say`Library`);
   if (!shelf) return <NotFound />;
   return (
     <div className="page library">

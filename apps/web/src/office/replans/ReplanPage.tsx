@@ -4,6 +4,7 @@ import { Alert, Button, Empty, Popconfirm, Progress, Table, Tag } from 'antd';
 import { PhoneOutlined } from '@ant-design/icons';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { dateWords, parseDate, plural, SECONDS_PER_DAY, say } from '@water-clock/core';
+import { PageHeading } from '../../app/platform/PageHeading.tsx';
 import { useSomeDay } from '../../data/api/calendar.ts';
 import {
   SHOWN,
@@ -211,7 +212,7 @@ export default function ReplanPage() {
   return (
     <div className="page page-wide stack">
       <div className="sites-head row">
-        <h1>{titleOf(replan.data)}</h1>
+        <PageHeading title={titleOf(replan.data)} />
         {mayWork && counts.waiting === 0 && (
           <PlanVisits replan={replan.data} count={counts.visit} />
         )}

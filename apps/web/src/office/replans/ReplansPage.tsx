@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { Alert, Button, Progress, Table } from 'antd';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { dateWords, monthName, monthOf, SECONDS_PER_DAY, say } from '@water-clock/core';
+import { PageHeading } from '../../app/platform/PageHeading.tsx';
 import { useLibrary } from '../../data/api/library.ts';
 import { useLines } from '../../data/api/lines.ts';
 import { useReplans, useStartReplan, type Replan } from '../../data/api/replans.ts';
@@ -56,7 +57,7 @@ export default function ReplansPage() {
     start.mutate(asked, { onSuccess: (id) => void navigate(`/replans/${id}`) });
   return (
     <div className="page page-wide stack">
-      <h1>{say`Replan many sites`}</h1>
+      <PageHeading title={say`Replan many sites`} />
       {start.error && (
         <Alert type="error" role="alert" title={failureWords(start.error, say`Not started`)} />
       )}

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { PageHeading } from '../../app/platform/PageHeading.tsx';
 import { star, starred } from '../../data/offline/starred.ts';
 import { prefetch } from '../../data/offline/prefetch.ts';
 import { Alert, Button, Dropdown, Modal, Table, Tag } from 'antd';
@@ -60,10 +61,10 @@ function HouseHead({ house, open }: { readonly house: House; readonly open: (o: 
   return (
     <>
       <div className="row">
-        <h1>
+        <PageHeading title={house.name}>
           {house.name} {isStarred && <StarFilled aria-label={say`kept offline`} />}{' '}
           {house.isArchived && <Tag>{say`archived`}</Tag>}
-        </h1>
+        </PageHeading>
         {mayWork && (
           <Button type="primary" onClick={() => open({ what: 'add' })}>{say`Add a timer`}</Button>
         )}

@@ -2,6 +2,7 @@ import { useState, type FormEvent } from 'react';
 import { Button } from 'antd';
 import { useNavigate } from 'react-router';
 import { emptyPlan, SHIPPED_KINDS, type Plan, say } from '@water-clock/core';
+import { PageHeading } from '../../app/platform/PageHeading.tsx';
 import { newId } from '../../data/api/request.ts';
 import { deviceZone, isZone } from '../../app/platform/zone.ts';
 import { useLibrary } from '../../data/api/library.ts';
@@ -61,7 +62,7 @@ export default function NewSitePage() {
 
   return (
     <div className="page">
-      <h1>{say`New site`}</h1>
+      <PageHeading title={say`New site`} />
       <form className="site-form stack column" onSubmit={submit} noValidate>
         <SelectField
           label={say`Timer`}

@@ -2,6 +2,7 @@ import { lazy, Suspense, useRef, useState } from 'react';
 import { Alert, Button, Checkbox, Empty, Input, Popover, Progress, Table, Tag } from 'antd';
 import { ControlOutlined, MoreOutlined } from '@ant-design/icons';
 import { Link, useNavigate, useSearchParams } from 'react-router';
+import { PageHeading } from '../../app/platform/PageHeading.tsx';
 import {
   filterOf,
   FILTERS,
@@ -244,9 +245,9 @@ export default function SitesPage() {
   return (
     <div className="page page-wide">
       <div className="sites-head row">
-        <h1>
+        <PageHeading title={say`Sites`}>
           {say`Sites`} <span className="soft">{counts.all}</span>
-        </h1>
+        </PageHeading>
         {!isPhone && finder}
         {mayWork && (
           <Button

@@ -13,6 +13,7 @@ import {
   type EpochDay,
   say,
 } from '@water-clock/core';
+import { PageHeading } from '../../app/platform/PageHeading.tsx';
 import { useLines, type Filter, type TimerLine, type TimerLines } from '../../data/api/lines.ts';
 import { useCalendar, useOpenVisits, type CalendarVisit } from '../../data/api/calendar.ts';
 import { useSession } from '../../data/api/people.ts';
@@ -201,7 +202,7 @@ export default function TodayPage() {
   return (
     <div className="page page-wide today">
       <div className="sites-head row">
-        <h1>{dateWords(today, today, order)}</h1>
+        <PageHeading title={say`Today`}>{dateWords(today, today, order)}</PageHeading>
         <Segmented<string>
           aria-label={say`Visits of`}
           options={[

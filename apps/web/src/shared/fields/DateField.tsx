@@ -1,15 +1,25 @@
-import { useId, useLayoutEffect } from 'react';
+import { useId, useLayoutEffect, useState } from 'react';
 import { DatePicker } from 'antd';
 import dayjs from 'dayjs';
-import type { ClockStyle, DateOrder } from '@water-clock/core';
+import {
+  dateEntryHelp,
+  formatDate,
+  parseDate,
+  parseDateEntry,
+  parseTimeEntry,
+  say,
+  timeEntryHelp,
+  type ClockStyle,
+  type DateOrder,
+} from '@water-clock/core';
 import { beginWeekOn } from '../../app/platform/week.ts';
 import { usePreferences } from '../../app/platform/preferences.tsx';
 
 const DOCUMENT = 'YYYY-MM-DD';
-/** As shown, with the month as a word so that no order of day and month is mistaken; and what can be typed besides. */
-const DATES: Readonly<Record<DateOrder, string[]>> = {
-  'day-month': ['D MMM YYYY', DOCUMENT, 'D/M/YYYY', 'D.M.YYYY'],
-  'month-day': ['MMM D, YYYY', DOCUMENT, 'M/D/YYYY'],
+/** As shown, with the month as a word so that no order of day and month is mistaken. */
+const DATES: Readonly<Record<DateOrder, string>> = {
+  'day-month': 'D MMM YYYY',
+  'month-day': 'MMM D, YYYY',
 };
 const TIMES: Readonly<Record<ClockStyle, string>> = { 12: 'h:mm a', 24: 'HH:mm' };
 
@@ -26,34 +36,85 @@ interface Props {
   readonly commit: (value: string) => void;
 }
 
-/** A date, typed or picked from a calendar. */
+const DATE_THEN_TIME = /^(?<date>.*\S)[\sT]+(?<time>\d\S*(?:\s*[ap]\.?m?\.?)?)$/iu;
+
+/** What was typed, as `YYYY-MM-DD` or with the time `YYYY-MM-DDTHH:MM`; null where it cannot be read. */
+function readEntry(typed: string, withTime: boolean, order: DateOrder): string | null {
+  const today = parseDate(dayjs().format(DOCUMENT)) ?? 0;
+  const dateOf = (text: string) => {
+    const day = parseDateEntry(text.replace(/,\s*$/u, ''), order, today);
+    return day === null ? null : formatDate(day);
+  };
+  if (!withTime) return dateOf(typed);
+  const { date = '', time = '' } = DATE_THEN_TIME.exec(typed)?.groups ?? {};
+  const [day, second] = [dateOf(date), parseTimeEntry(time)];
+  return day === null || second === null ? null : `${day}T${second}`;
+}
+
+/** A date, typed as people write it or picked from a calendar. What cannot be read stays, with what is allowed beside it. */
 export function DateField(props: Props) {
   const { label, value, withTime = false, required = false, commit } = props;
   const id = useId();
   const { order, clock, weekStart } = usePreferences();
+  const [unread, setUnread] = useState<string | null>(null);
+  /** Raised where the value stays and only the typed text is to go. */
+  const [edition, setEdition] = useState(0);
   useLayoutEffect(() => beginWeekOn(weekStart), [weekStart]);
-  const dates = DATES[order];
-  const moments = [...dates.map((date) => `${date}, ${TIMES[clock]}`), 'YYYY-MM-DDTHH:mm'];
+  const shown = withTime ? `${DATES[order]}, ${TIMES[clock]}` : DATES[order];
+  const give = (text: string) => {
+    setUnread(null);
+    if (text === value) setEdition(edition + 1);
+    else commit(text);
+  };
+  const finish = ({ value: typed }: HTMLInputElement) => {
+    const text = typed.trim();
+    const read = text === '' ? '' : readEntry(text, withTime, order);
+    if (read === null) setUnread(text);
+    // The picker itself takes what stands in its own form, and what was emptied.
+    else if (read === '' || dayjs(read).format(shown) === text) setUnread(null);
+    else give(read);
+  };
   const picker = (
     <DatePicker
+      key={edition}
       id={id}
       aria-label={props['aria-label']}
+      aria-invalid={unread !== null}
+      aria-describedby={unread === null ? undefined : `${id}-said`}
+      status={unread === null ? '' : 'error'}
       value={value === '' ? null : dayjs(value)}
-      format={withTime ? moments : dates}
+      format={shown}
       showTime={withTime && { format: TIMES[clock] }}
       needConfirm={false}
       allowClear={!required}
+      preserveInvalidOnBlur
+      onBlur={(event) => finish(event.target as HTMLInputElement)}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') finish(event.target as HTMLInputElement);
+      }}
       onChange={(moment) => {
-        if (moment) commit(moment.format(withTime ? `${DOCUMENT}THH:mm` : DOCUMENT));
-        else if (!required) commit('');
+        if (moment) give(moment.format(withTime ? `${DOCUMENT}THH:mm` : DOCUMENT));
+        else if (!required) give('');
       }}
     />
   );
-  if (label === undefined) return picker;
+  const said = unread !== null && (
+    <span id={`${id}-said`} className="fault" role="alert">
+      {say`"${unread}" is not a date. ${dateEntryHelp(order)}`} {withTime && timeEntryHelp()}
+    </span>
+  );
+  if (label === undefined)
+    return (
+      <>
+        {picker}
+        {said}
+      </>
+    );
   return (
     <div className="labelled">
       <label htmlFor={id}>{label}</label>
       {picker}
+      {said}
     </div>
   );
 }

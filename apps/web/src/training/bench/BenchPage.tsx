@@ -9,6 +9,7 @@ import {
   type TimerKind,
   say,
 } from '@water-clock/core';
+import { PageHeading } from '../../app/platform/PageHeading.tsx';
 import { useLibrary } from '../../data/api/library.ts';
 import { useTimer } from '../../data/api/timers.ts';
 import { SelectField } from '../../shared/fields/SelectField.tsx';
@@ -69,7 +70,7 @@ export default function BenchPage() {
   return (
     <div className="page stack">
       <div className="row">
-        <h1>{say`Bench`}</h1>
+        <PageHeading title={say`Bench`} />
         <Link to="/bench/tasks">{say`Practice tasks`}</Link>
         {timerId === null ? (
           <SelectField

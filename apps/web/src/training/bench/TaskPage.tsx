@@ -23,6 +23,7 @@ import {
   say,
   sayText,
 } from '@water-clock/core';
+import { PageHeading } from '../../app/platform/PageHeading.tsx';
 import { useLibrary, type LibraryItem } from '../../data/api/library.ts';
 import { newResultId, useKeepResult } from '../../data/api/practice.ts';
 import { failureWords } from '../../data/api/request.ts';
@@ -253,7 +254,7 @@ export default function TaskPage() {
   return (
     <div className="page stack">
       <div className="row">
-        <h1>{task.title}</h1>
+        <PageHeading title={task.title} />
         <span className="soft">
           {place}, {sayText(task.scene.plan.timer.name)}
         </span>

@@ -3,6 +3,7 @@ import { Table, Tag } from 'antd';
 import { CheckCircleFilled } from '@ant-design/icons';
 import { Link } from 'react-router';
 import { SHIPPED_TASKS, say, sayText } from '@water-clock/core';
+import { PageHeading } from '../../app/platform/PageHeading.tsx';
 import { useSession } from '../../data/api/people.ts';
 import { usePractice, type Practice } from '../../data/api/practice.ts';
 import { LEVELS } from './levels.ts';
@@ -49,7 +50,7 @@ export default function TasksPage() {
   return (
     <div className="page stack">
       <div className="row">
-        <h1>{say`Practice tasks`}</h1>
+        <PageHeading title={say`Practice tasks`} />
         <Link to="/bench">{say`Free practice`}</Link>
       </div>
       <p className="column">{say`Each task is a timer on the bench and what the customer says. It is done when the timer does what it should, whichever keys you press.`}</p>
