@@ -36,11 +36,11 @@ test('what if the power fails tonight: the strip shows it, the verdict stays, an
   await press(page, 'What if');
   await type(page, 'From', '4a');
   await type(page, 'Until', '3a');
-  await sees(page, 'form[aria-label="What if"]', /It ends before it begins/);
+  await sees(page, 'form[aria-label="What if"]', /The end is before the start/);
   await type(page, 'Until', '9a');
   await press(page, 'Show on strip');
   await sees(page, '.strip', /the power fails/);
-  await sees(page, 'form[aria-label="What if"]', /Supposed only/);
+  await sees(page, 'form[aria-label="What if"]', /What if only/);
   expect(await lane()).not.toBe(runs);
   expect(await headline(page)).toBe(before);
   expect(await accessibilityFaults(page)).toEqual([]);
@@ -57,16 +57,16 @@ test('what if the power fails tonight: the strip shows it, the verdict stays, an
 test('a clock that flashes: the clock is asked for first, then the factory program, which is taken down as found', async () => {
   await house.go(page, `${FENNIMORE}/found`);
   await click(page, '.visit-begin button');
-  await click(page, '::-p-text(A clock that flashes)');
+  await click(page, '::-p-text(A flashing or nonsense clock)');
   const asks = '[aria-label="After a power cut"]';
   await sees(page, asks, /First: Read the clock before anybody sets it/);
-  await sees(page, asks, /Did its factory program come back\?.*Until then both may be in the box/s);
+  await sees(page, asks, /Is it running its factory program\?.*Until then, either may be set/s);
   expect(await accessibilityFaults(page)).toEqual([]);
   await press(page, 'No, its settings are intact');
-  await sees(page, asks, /No: its settings held/);
+  await sees(page, asks, /No\. Its settings are intact/);
   await saved(page);
   await page.reload();
-  await sees(page, asks, /No: its settings held/);
+  await sees(page, asks, /No\. Its settings are intact/);
   await press(page, 'Record the clock');
   await sees(page, 'main', /clock/i);
 });
@@ -77,13 +77,13 @@ test('two wires: searched, stopped, assigned, tried and replaced; what was read 
   const wires = '[aria-label="Two wires"]';
   await press(page, 'Search line');
   await press(page, 'Stop the search');
-  await sees(page, wires, /stopped, what was found is kept/);
+  await sees(page, wires, /stopped; results are kept/);
   await press(page, 'Search again');
   await sees(page, wires, /23 found after \d+ questions.*one more decoder hangs on it/s);
   await press(page, 'Assign them in this order');
-  await sees(page, wires, /24 .*Not tried/s);
+  await sees(page, wires, /24 .*Not tested/s);
   await press(page, 'Try every decoder');
-  await sees(page, wires, /No answer.*look at its splices/s);
+  await sees(page, wires, /No answer.*check its splices/s);
   await sees(page, wires, /Open coil/);
   await sees(page, wires, /Shorted coil/);
   expect(await accessibilityFaults(page)).toEqual([]);
@@ -91,10 +91,10 @@ test('two wires: searched, stopped, assigned, tried and replaced; what was read 
     rows.filter((row) => /No answer/.test(row.innerText)).map((row) => parseInt(row.innerText)),
   );
   expect(bad).toHaveLength(1);
-  await press(page, `Replace the decoder of station ${bad[0]}`);
+  await press(page, `Replace the decoder at station ${bad[0]}`);
   await press(page, `Try station ${bad[0]}`);
   await type(page, 'Serial numbers in station order', 'wet');
-  await sees(page, wires, /“wet” is no serial/);
+  await sees(page, wires, /“wet” is not a serial number/);
   await saved(page);
   await page.reload();
   await unfold(page, '.two-wires');

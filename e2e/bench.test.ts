@@ -29,7 +29,7 @@ test('a start, a run and the days are keyed in, and the box waters by itself', a
   await sees(page, 'h1', /Bench/);
   expect(await accessibilityFaults(page)).toEqual([]);
   await press(page, 'Pause time');
-  await until('Page on', /start 1 of/);
+  await until('Page on', /start time 1 of/);
   await until('Less', /11:45/);
   await until('Page on', /station 2/);
   await until('More', /0:05/);
@@ -82,14 +82,14 @@ test('by touch, a timer of the office beside its card, from an empty box', async
   });
   await house.go(page, `/bench?timer=${id}`);
   await sees(page, 'main', /Fennimore house/);
-  await sees(page, 'main', /All is in the box/);
+  await sees(page, 'main', /Everything is keyed in/);
   await page.evaluate(() =>
     [...document.querySelectorAll('.ant-segmented-item-label')]
       .find((one) => one.textContent === 'Empty timer')
       ?.parentElement?.click(),
   );
   await sees(page, 'main', /\d+ lines are left/);
-  await until('Page on', /start 1 of/);
+  await until('Page on', /start time 1 of/);
   const width = await page.evaluate(() => document.documentElement.scrollWidth);
   expect(width).toBeLessThanOrEqual(390);
   expect(await accessibilityFaults(page)).toEqual([]);
@@ -102,9 +102,9 @@ test('a task is not done by doing nothing; done, it is kept; a hint and a wrong 
   expect(await accessibilityFaults(page)).toEqual([]);
   await click(page, 'a::-p-text(“Nothing since the weekend”)');
   await press(page, 'Done');
-  await sees(page, '[role=alert]', /Not yet.*That was not the fault\.*should begin, and does not/s);
+  await sees(page, '[role=alert]', /Not yet.*That was not the fault\.*should start but does not/s);
   await press(page, 'Hint');
-  await sees(page, 'main', /Look at the display that shows the time/);
+  await sees(page, 'main', /Look at the clock page/);
   expect(await shown()).toMatch(/rain delay/);
   await page.focus('[aria-label="Page on"]');
   for (let n = 0; n < 12 && !/rain delay.*page/s.test(await shown()); n++)
@@ -130,7 +130,7 @@ test('the office makes a task of a garden; it is kept, and taken out again', asy
   expect(await accessibilityFaults(page)).toEqual([]);
   await press(page, 'Create task');
   await sees(page, 'main', /Office task/);
-  await sees(page, '[aria-label="The task"]', /A new box, and a card from the office/);
+  await sees(page, '[aria-label="The task"]', /A new timer and a card from the office/);
   await press(page, 'Done');
   await sees(page, '[role=alert]', /Not yet/);
   await house.go(page, '/bench/tasks');
@@ -175,7 +175,7 @@ test('after a wrong key one sees one’s presses again, with the one after which
   await page.keyboard.press('r');
   await press(page, 'Done');
   const again = '[aria-label="Replay"]';
-  await sees(page, again, /\d+ of \d+: The key “.+”.*After this one it was worse than before/s);
+  await sees(page, again, /\d+ of \d+: The key “.+”.*After this press it was worse than before/s);
   expect(await accessibilityFaults(page)).toEqual([]);
   await press(page, 'Previous press');
   await page.waitForFunction(
@@ -196,7 +196,7 @@ test.each(SIZES)('the hard task is done from the card, by keys alone, on %s', as
   await house.go(page, `/bench/tasks/${id}`);
   await press(page, 'Pause time');
   await solve(id);
-  await sees(page, 'main', /All is in the box/);
+  await sees(page, 'main', /Everything is keyed in/);
   await press(page, 'Done');
   await sees(page, '[role=alert]', /Done: \d+ of 100 points/);
 });
@@ -206,7 +206,7 @@ test.each(SIZES)('an easy task is done by hand on %s', async (_, size) => {
   await page.setViewport(size);
   await house.go(page, `/bench/tasks/${id}`);
   await sees(page, 'h1', /Give it a start time/);
-  await until('Page on', /start 1 of/);
+  await until('Page on', /start time 1 of/);
   await until('More', /5:00/, 30);
   await press(page, 'Done');
   await sees(page, '[role=alert]', /Done: \d+ of 100 points/);

@@ -86,7 +86,7 @@ test('a technician joins by a link that works once, and owners alone see the com
   await sees(wren, 'main', /Only owners/);
   const late = await house.strangersPage();
   await late.goto(link);
-  await sees(late, 'main', /used already/);
+  await sees(late, 'main', /already used/);
   await go(owner, '/company');
   await sees(owner, '.ant-table', /Wren/);
   expect(await accessibilityFaults(owner)).toEqual([]);
@@ -111,7 +111,7 @@ test('an apprentice proposes, and the owner accepts', async () => {
   await saved(owner);
 
   await go(linnet, `/timers/${id}`);
-  await sees(linnet, '.ant-alert', /as an apprentice/);
+  await sees(linnet, '.ant-alert', /As an apprentice/);
   await typeInto(linnet, 'Start time 1 of A', '5:30');
   await linnet.keyboard.press('Enter');
   await saved(linnet);
@@ -119,7 +119,7 @@ test('an apprentice proposes, and the owner accepts', async () => {
   await linnet.waitForSelector('[aria-label^="Remove the start 5:30"]');
   await fill(linnet, 'Why you suggest it', 'The wind is up at four.');
   await press(linnet, 'Send suggestion');
-  await sees(linnet, '.ant-alert', /You proposed this/);
+  await sees(linnet, '.ant-alert', /You suggested this/);
 
   await owner.reload();
   await owner.waitForSelector('[aria-label^="Remove the start 4:00"]');
@@ -163,7 +163,7 @@ test('a second factor is set up, asked for, and taken away by an owner; who is t
   await fill(sorrel, 'Your password', PASSWORD);
   expect(await accessibilityFaults(sorrel)).toEqual([]);
   await press(sorrel, 'Switch on');
-  await sees(sorrel, 'main', /On: each sign-in asks for a code/);
+  await sees(sorrel, 'main', /On\. Each sign-in also asks for a code/);
   await fill(sorrel, 'Purpose', 'Price list');
   await press(sorrel, 'Create token');
   const token = await sees(sorrel, '.notice', /wct_[\w-]{43}/);
@@ -180,14 +180,14 @@ test('a second factor is set up, asked for, and taken away by an owner; who is t
   await press(telephone, 'Sign in');
   await fill(telephone, 'Code', '000000');
   await press(telephone, 'Sign in');
-  await sees(telephone, '.fault', /this code is not good/);
+  await sees(telephone, '.fault', /this code is wrong/);
 
   const menu = async (item: string) => {
     await go(owner, '/company');
     await click(owner, '[aria-label="Actions for Sorrel"]');
     await click(owner, `.ant-dropdown-menu-item ::-p-text(${item})`);
   };
-  await menu('Switch off the second factor');
+  await menu('Switch off two-step sign-in');
   await press(owner, 'Switch off');
   await sees(owner, '.ant-table', /Sorrel.*off/s);
   await go(telephone, '/');
@@ -289,7 +289,7 @@ test('thirty gardens come from a spreadsheet, a restriction changes, and they ar
   await sees(owner, '[role=status]', /30 need your decision/);
   await sees(owner, 'main', /By phone 20.*By a visit 10/s);
   await press(owner, 'Review Row house 2');
-  await sees(owner, '.ant-drawer-body', /Few enough to be read out.*A days: TUE SAT/s);
+  await sees(owner, '.ant-drawer-body', /Few enough to read out.*A days: TUE SAT/s);
   await sees(owner, '.ant-drawer-body', /We will call you/);
   await owner.keyboard.press('Escape');
   await press(owner, 'Add 10 visits to the calendar');
@@ -299,7 +299,7 @@ test('thirty gardens come from a spreadsheet, a restriction changes, and they ar
   await sees(owner, 'main', /30 decided/);
   await go(owner, '/sites?find=row+house');
   await sees(owner, 'main', /Overlap 0.*Breaks rules 0.*Rules about to change 0/s);
-  await sees(owner, '.sites', /Clear/);
+  await sees(owner, '.sites', /No overlaps/);
   await owner.setViewport({ width: 390, height: 844, isMobile: true, hasTouch: true });
   await go(owner, '/calendar?view=open');
   await sees(owner, 'main', /Row house 1 Mill Lane 1, Dunnock/);
@@ -328,7 +328,7 @@ test('the whole company goes into a file, and into a company that has no sites',
     await sees(page, 'main', /No sites yet/);
     await page.goto(`${other.server.url}/company/settings`);
     await upload(page, 'input[type=file]', file('no-company.zip', 'no zip'));
-    await sees(page, '[role=alert]', /This is no ZIP file/);
+    await sees(page, '[role=alert]', /This is not a ZIP file/);
     await upload(page, 'input[type=file]', file('company.zip', Buffer.from(bytes)));
     await sees(page, '[role=status]', /31 sites imported/);
     await page.goto(`${other.server.url}/sites?find=row+house`);

@@ -181,11 +181,11 @@ test('three visits and a new house in garages without a network; in the evening 
   // The evening: everything meets, whatever page is open.
   await page.setOfflineMode(false);
   await page.goto(`${house.server.url}/`);
-  await sees(page, '[role=status]', /You and a colleague changed the same thing at one timer/);
+  await sees(page, '[role=status]', /You and a colleague changed the same thing on one timer/);
   await page.waitForSelector('.today h1');
   expect(await accessibilityFaults(page)).toEqual([]);
   await press(page, 'Review changes');
-  await sees(page, '.ant-modal', /Which one counts\?/);
+  await sees(page, '.ant-modal', /Which one is right\?/);
   const question = await page.$eval('.ant-modal', (one) => one.textContent ?? '');
   expect(question).toMatch(/2:00 am.*Jory.*3:15 am.*you/s);
   expect(await page.$$('.clash')).toHaveLength(1);
@@ -209,7 +209,7 @@ test('three visits and a new house in garages without a network; in the evening 
   expect(after.survey.stations.find(({ number }) => number === 1)?.note).toBe('gate on the left');
   expect(await desk.sites('Over the Fence')).toHaveLength(1);
   await page.goto(`${house.server.url}/device`);
-  await sees(page, 'main', /Nothing waits to be sent/);
+  await sees(page, 'main', /Nothing is waiting to be sent/);
   await page.close();
 });
 
@@ -229,7 +229,7 @@ test('a visit in whose middle third the server is down', async () => {
     await setStart(page, 'Start time 1 of A', '4:45a');
     await page.reload();
     await page.waitForSelector('.verdict[data-of="known"]');
-    await sees(page, '[role=status]', /No answer from the office/);
+    await sees(page, '[role=status]', /Offline\. You see data from/);
   });
   await leave(page, 'Done in spite of it.');
   await saved(page);

@@ -32,7 +32,7 @@ async function fill(label: string, text: string): Promise<void> {
   await field?.type(text);
 }
 const act = async (with_: string, words: string) => {
-  await click(page, `[aria-label="What to do with ${with_}"]`);
+  await click(page, `[aria-label="Actions for ${with_}"]`);
   await click(
     page,
     `.ant-dropdown:not(.ant-dropdown-hidden) .ant-dropdown-menu-item ::-p-text(${words})`,
@@ -47,9 +47,9 @@ test('a second timer, as a copy: when both run at once is said, with the water t
   await press(page, 'Add timer');
   await page.waitForSelector('.verdict[data-of="known"]');
   await go(HOUSE);
-  await sees(page, '.ant-alert', /Whether the supply gives enough is not known/);
+  await sees(page, '.ant-alert', /It is not known whether the supply is enough/);
   await sees(page, '.ruled', /Eight-station wall timer’s B meets Shed’s B:.*157 times a year/);
-  await sees(page, '.house-night', /Hatched: two timers run at the same time/);
+  await sees(page, '.house-night', /Hatched: two timers run at once/);
   await go(`${FENNIMORE}/house`);
   await fill('Supply flow (l/min)', '40');
   await fill('Street', 'Mill Lane');
@@ -57,7 +57,7 @@ test('a second timer, as a copy: when both run at once is said, with the water t
   await sees(page, '.site-form', /Saved/);
   await go(HOUSE);
   await sees(page, 'main', /8 Mill Lane; the supply gives 40/);
-  await sees(page, '.ant-alert', /take more than the supply gives/);
+  await sees(page, '.ant-alert', /use more than the supply can give/);
   await sees(
     page,
     '.ruled li',
@@ -73,7 +73,7 @@ test('the planner keeps clear of the other timer', async () => {
   await click(page, named('Use these programs', 'button'));
   await saved(page);
   await go(HOUSE);
-  await sees(page, '.ant-alert', /No two timers of this house ever run at the same time/);
+  await sees(page, '.ant-alert', /No two timers at this site ever run at the same time/);
 });
 
 test('renamed, put away, brought back, and deleted for good by its name', async () => {
@@ -82,7 +82,7 @@ test('renamed, put away, brought back, and deleted for good by its name', async 
   await press(page, 'Rename');
   await sees(page, '.ant-table', /Potting shed/);
   await act('Potting shed', 'Archive');
-  await sees(page, '.ant-table', /Potting shed.*put away/);
+  await sees(page, '.ant-table', /Potting shed.*archived/);
   await page.waitForFunction(() => document.querySelector('.ant-alert') === null);
   await act('Potting shed', 'Restore');
   await sees(page, '.ant-alert', /No two timers/);

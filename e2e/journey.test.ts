@@ -31,7 +31,7 @@ async function planOf(page: Page): Promise<Plan> {
 }
 
 async function isSet(page: Page): Promise<void> {
-  await sees(page, '.verdict-headline', /^Clear for good/);
+  await sees(page, '.verdict-headline', /^No overlaps/);
   const { programs } = await planOf(page);
   expect(programs.map(({ letter, starts }) => [letter, starts])).toEqual([
     ['A', ['04:00']],
@@ -77,7 +77,7 @@ test('by touch alone, on a phone', async () => {
   for (const [at, [letter, start, days, minutes]] of PROGRAMS.entries()) {
     if (at > 0) await tapNamed('Add program');
     await page.waitForSelector(`[aria-label="Program ${letter}"]`);
-    await enter(`[aria-label="Add a start to ${letter}"]`, start);
+    await enter(`[aria-label="Add a start time to ${letter}"]`, start);
     for (const day of days)
       await tap(`[aria-label="Watering days of ${letter}"] button:nth-child(${day})`);
     for (const [i, value] of minutes.entries()) {
@@ -146,10 +146,10 @@ test('by keyboard alone, on a desktop', async () => {
     }
     // The first start of a program that was just added has the focus, and keeps it for the next one.
     if (at === 0) await tabTo(/^Add a start time to A$/);
-    expect(await focused()).toBe(`Add a start to ${letter}`);
+    expect(await focused()).toBe(`Add a start time to ${letter}`);
     await type(start);
     await key('Enter');
-    expect(await focused()).toBe(`Add a start to ${letter}`);
+    expect(await focused()).toBe(`Add a start time to ${letter}`);
     await tabTo(/^Mon$/);
     for (let day = 1; day <= 7; day++) {
       if ((days as readonly number[]).includes(day)) await key('Space');

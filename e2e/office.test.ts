@@ -48,13 +48,13 @@ test('rules that have changed: each garden that breaks them gets a plan, which i
   await sees(page, '.replan', /Marram Lodge.*no plan found/s);
   expect(await accessibilityFaults(page)).toEqual([]);
   await press(page, 'Review Fennimore house');
-  await sees(page, '.ant-drawer-body', /Set now.*Proposed.*At the box: \d+ settings/s);
+  await sees(page, '.ant-drawer-body', /Set now.*Suggested.*At the timer: \d+ settings/s);
   await sees(page, '.ant-drawer-body', /Hello Petra Fennimore.*The watering rules of Ostrelle/s);
   expect(await accessibilityFaults(page)).toEqual([]);
   await press(page, 'Accept');
   await sees(page, '.replan', /Fennimore house.*taken/s);
   await phone();
-  await sees(page, '.replan', /Larkholt.*waits for you/s);
+  await sees(page, '.replan', /Larkholt.*needs your decision/s);
   expect(await accessibilityFaults(page)).toEqual([]);
   await desk();
   await press(page, 'Add 2 visits to the calendar');
@@ -69,7 +69,7 @@ test('rules that have changed: each garden that breaks them gets a plan, which i
 
 test('a visit gets its day and its person, and the day its order', async () => {
   await go('/calendar?view=open');
-  await sees(page, 'main', /Some day.*Larkholt.*Replanned for Ostrelle district/s);
+  await sees(page, 'main', /No date yet.*Larkholt.*Replanned for Ostrelle district/s);
   const today = new Date().toISOString().slice(0, 10);
   for (const name of ['Larkholt', 'Wrenfield Terrace']) {
     await press(page, `Plan: ${name}`);

@@ -44,7 +44,7 @@ test('after one visit the timer opens without a network, and says since when it 
   await page.reload();
   await sees(page, '.strip', /./);
   expect(await headline(page)).toBe(before);
-  await sees(page, '[role=status]', /No answer from the office. What you see is as it was/);
+  await sees(page, '[role=status]', /Offline\. You see data from/);
   expect(await accessibilityFaults(page)).toEqual([]);
   for (const step of ['clock', 'stations', 'keyin', 'brief', 'plan']) {
     await page.goto(`${house.server.url}${FENNIMORE}/${step}`);
@@ -57,7 +57,7 @@ test('what is changed there outlives a reload without a network, and arrives whe
   await page.goto(`${house.server.url}${FENNIMORE}`);
   await sees(page, '.strip', /./);
   await press(page, 'Move B to a free time');
-  await sees(page, STATUS, /Waiting for the server/);
+  await sees(page, STATUS, /We could not confirm your last change/);
   const clear = await headline(page);
   await page.reload();
   await sees(page, '.strip', /./);
@@ -76,7 +76,7 @@ test('what is changed there outlives a reload without a network, and arrives whe
     { polling: 500 },
     FENNIMORE,
   );
-  await page.waitForFunction(() => !document.body.innerText.includes('No answer from the office'));
+  await page.waitForFunction(() => !document.body.innerText.includes('Offline. You see data from'));
 });
 
 test('a timer that was taken along and never opened here opens without a network', async () => {
@@ -95,10 +95,10 @@ test('a timer that was taken along and never opened here opens without a network
 test('what is kept stands on one page, and is gone after signing out', async () => {
   await page.goto(`${house.server.url}/device`);
   await sees(page, 'main', /Fennimore house, Eight-station wall timer/);
-  await sees(page, 'main', /Nothing waits to be sent/);
+  await sees(page, 'main', /Nothing is waiting to be sent/);
   expect(await accessibilityFaults(page)).toEqual([]);
   await press(page, 'Refresh');
-  await sees(page, 'main', /All of it is in step with the office/);
+  await sees(page, 'main', /Everything is synced/);
   await page.evaluate(async () => {
     await fetch('/api/session');
   });

@@ -110,7 +110,7 @@ test('a finding is accepted with a reason, stands apart, and comes back', async 
   expect(await overlap?.$('::-p-text(Accept …)')).toBeNull();
   await (await overlap?.$('.finding-acts button'))?.click();
   // Then it is clear, but waters when that is not allowed.
-  await sees(page, '.verdict-detail', /No two cycles ever overlap/);
-  await sees(page, '.verdict-headline', /watering is not allowed here/);
+  await sees(page, '.verdict-detail', /No two cycles overlap on any date/);
+  await sees(page, '.verdict-headline', /The rules do not allow/);
   await page.close();
 });

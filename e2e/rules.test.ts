@@ -88,7 +88,7 @@ test('percent by month, soak by program, total on the display and days between',
   await press(page, 'Close');
   await page.waitForSelector('.program-drawer', { hidden: true });
   await press(page, 'All settings for A');
-  await sees(page, '.program-drawer', /The total on the timer: /);
+  await sees(page, '.program-drawer', /Total shown on the timer: /);
   await page.waitForSelector('.cycle-drawing rect');
   const pieces = () => page.$$eval('.cycle-drawing rect', (all) => all.length);
   const before = await pieces();
@@ -122,7 +122,7 @@ test('the clock as it stands: what it shows gives the error, and the strip its t
   const page = await house.at(`${LARKHOLT}/clock`);
   await page.waitForSelector('.strip-cycle');
   await press(page, '12 h fast');
-  await sees(page, '.clock-answer', /The clock is 12 h ahead/);
+  await sees(page, '.clock-answer', /The clock is 12 h fast/);
   // The pots of half past six in the evening then get their water in the morning.
   await sees(page, '.strip-times', /6:30 am/);
   await press(page, 'As set');
@@ -139,7 +139,7 @@ test('July in March: the percent slider; and a year of dates that leads to its n
   const page = await house.at(FENNIMORE);
   await page.focus('[aria-label="Percent shown on the strip"]');
   await page.keyboard.press('End');
-  await sees(page, '.what-if', /150 %.*beyond what stays clear/);
+  await sees(page, '.what-if', /150 %.*overlaps at this percent/);
   await press(page, 'As set');
   await distance(page, 'Year');
   await page.waitForSelector('.year-chart .year-overlap');
@@ -167,7 +167,7 @@ test('a block of the strip opens to the second, by pointer and by key, and lets 
   const block = await page.waitForSelector('.strip-cycle');
   const box = await block?.boundingBox();
   await page.mouse.click((box?.x ?? 0) + 4, (box?.y ?? 0) + 14);
-  const rows = await sees(page, '.cycle-details', /to the second|Opens/);
+  const rows = await sees(page, '.cycle-details', /in seconds|Opens/);
   expect(rows).toMatch(/\d+:\d\d(:\d\d)? [ap]m/);
   await press(page, 'Close');
   await page.waitForSelector('.cycle-details', { hidden: true });
@@ -216,7 +216,7 @@ test('the night on which the house’s clocks are changed says what that does to
   expect(await page.$$('.year-forbidden')).not.toEqual([]);
   // The coming change of the site's zone, as the clock's page has it.
   await house.go(page, `${MARRAM_LODGE}/clock`);
-  const told = await sees(page, '.clock-panel', /the house’s clocks go from/);
+  const told = await sees(page, '.clock-panel', /clocks change from/);
   const [, month = '', day = '', year] =
     /(\w+) (\d+)(?:, (\d{4}))? the house’s clocks/.exec(told) ?? [];
   const date = new Date(`${day} ${month} ${year ?? new Date().getFullYear()} 12:00 UTC`);
@@ -225,7 +225,7 @@ test('the night on which the house’s clocks are changed says what that does to
   await page.keyboard.type(date.toISOString().slice(0, 10));
   await page.keyboard.press('Enter');
   await page.waitForSelector('.strip-change');
-  await sees(page, '.timer-night', /does not follow: reset its clock then/);
+  await sees(page, '.timer-night', /does not adjust itself\. Reset its clock then/);
   await page.close();
 });
 
@@ -243,14 +243,14 @@ test('another kind of timer tells beforehand what would no longer fit, and undo 
     'Start from another timer kind',
     'Forty-eight-station two-wire timer, four valves at once',
   );
-  await sees(page, '.kind-picker', /Everything that is set fits/);
+  await sees(page, '.kind-picker', /All settings fit/);
   await house.go(page, `${HOLLIN_YARD}/timer`);
   await press(page, 'Edit capabilities');
   await choose(page, 'Start from another timer kind', 'Six-station wall timer with soak');
-  await sees(page, '.kind-picker', /could not hold it.*no percent for each month/);
+  await sees(page, '.kind-picker', /cannot hold.*no percent by month/);
   await press(page, 'Use this kind');
   await checks(page);
-  await sees(page, '.findings', /no percent for each month/);
+  await sees(page, '.findings', /no percent by month/);
   expect((await planOf(page)).timer.name).toBe('Six-station wall timer with soak');
   await press(page, 'Undo');
   expect((await planOf(page)).timer.name).toBe('Six-station keypad timer that soaks');
@@ -278,7 +278,7 @@ test('long work tells how far it is and can be stopped; the next change is worke
     },
     { polling: 'mutation' },
   );
-  await sees(page, '.work-note', /Stopped: this is the verdict of an earlier state/);
+  await sees(page, '.work-note', /Stopped\. This verdict is for earlier settings/);
   expect(await page.$('.verdict[data-of="unknown"]')).not.toBeNull();
   await page.focus('[aria-label="Start 1 of A"]');
   await page.keyboard.type('3:10a');

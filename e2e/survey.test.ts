@@ -237,7 +237,7 @@ test('by keyboard only: a new house with a twelve-station timer, walked with all
   };
   await goTo(/^Timer$/, '.device', false);
   await tabTo(/^Power$/);
-  await pick('a plug');
+  await pick('plug');
   await tabTo(/^Rain sensor$/);
   await pick('none');
   await tabTo(/^Nobody$/);

@@ -91,12 +91,12 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   await click(page, '[data-line="run.A.1"]');
   await page.keyboard.type('12');
   await page.keyboard.press('Enter');
-  await sees(page, '.panel-total', /as taken down/);
+  await sees(page, '.panel-total', /matches your readings/);
   expect(await accessibilityFaults(page)).toEqual([]);
   await radio(page, 'No hidden programs');
   await sees(page, '.survey-view', /\d+ settings were not checked/);
   await confirmRest(page);
-  expect(await page.$eval('.survey-view', (one) => one.textContent)).not.toMatch(/not looked at/);
+  expect(await page.$eval('.survey-view', (one) => one.textContent)).not.toMatch(/not checked/);
   await press(page, 'Save as found');
   await sees(page, '.visit-frozen', /Saved as found/);
 
@@ -136,12 +136,12 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
     page,
     (time ?? '').replace(/[AP]M/, (half) => (half === 'AM' ? 'PM' : 'AM')),
   );
-  await sees(page, '.key-line .fault', /Morning and afternoon are exchanged/);
+  await sees(page, '.key-line .fault', /am and pm are swapped/);
   // What was wrong is chosen, so that it is typed over; again wrong, it is still one slip.
   expect(await page.evaluate(() => getSelection()?.toString())).toMatch(/[AP]M$/);
   await page.keyboard.type('off');
   await page.keyboard.press('Enter');
-  await sees(page, '.key-line .fault', /It is off; it must be set/);
+  await sees(page, '.key-line .fault', /It is off\. It should be set/);
   await readBack(page, time ?? '');
   await sees(page, '.key-progress', /^2 of 3 done; 1 slip caught/);
   // The phone was put away: the card keeps its place.
@@ -150,7 +150,7 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   await sees(page, '.key-progress', /^2 of 3 done; 1 slip caught/);
   // So does reading back.
   await readBack(page, '3:10p');
-  await sees(page, '.key-line .fault', /still set; it must be off/);
+  await sees(page, '.key-line .fault', /still set\. It should be off/);
   await readBack(page, 'off');
   await sees(page, '.key-progress', /^All 3 done; 2 slips caught/);
   expect(await accessibilityFaults(page)).toEqual([]);
@@ -161,7 +161,7 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   await press(page, 'Save as left');
   await page.waitForSelector('.switched');
   await press(page, 'Ask someone to watch the first watering');
-  await sees(page, '[aria-label="Next"] .notice', /First real watering: program/);
+  await sees(page, '[aria-label="Next"] .notice', /First watering: program/);
   await page.type('.leave-done textarea', 'Start in the afternoon taken out.');
   await page.keyboard.press('Tab');
   expect(await accessibilityFaults(page)).toEqual([]);
@@ -205,7 +205,7 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   expect(await accessibilityFaults(page)).toEqual([]);
   // It is due until somebody has seen the first watering.
   await house.go(page, '/');
-  await sees(page, '.today', /Thistle Corner.*see the first watering/s);
+  await sees(page, '.today', /Thistle Corner.*watch the first watering/s);
   expect(await accessibilityFaults(page)).toEqual([]);
   await page.close();
 });
@@ -304,13 +304,13 @@ test('any state of the logbook is brought back and taken back, and a whole site 
   await choose(page, 'This', found[0] ?? '');
   await sees(page, '[aria-label="Compare"] table', /B starts4:40 am, 3:10 pm4:40 am/);
   await click(page, '[aria-label="Compare"] ::-p-text(Restore “)');
-  await sees(page, '[aria-label="Compare"]', /They set the timer alike/);
+  await sees(page, '[aria-label="Compare"]', /Both have the same settings/);
   expect((await recordOf(page)).plan.programs[1]?.starts).toEqual(['04:40', '15:10']);
   await press(page, 'Undo');
   await sees(page, '[aria-label="Compare"] table', /B start times/);
   expect((await recordOf(page)).plan).toEqual(before.plan);
   await unfold(page, '.log-findings');
-  await sees(page, '.log-findings', /As found.*in the afternoon, wind and sun.*As left/s);
+  await sees(page, '.log-findings', /As found.*In the afternoon, much of the water.*As left/s);
 
   const zip = await page.evaluate(async () => {
     const link = [...document.querySelectorAll<HTMLAnchorElement>('.files a')].find((link) =>
@@ -382,10 +382,10 @@ test('closed with two things left undone: each is said yes to, stands in the log
   await sees(
     page,
     '.log-entry',
-    /Not done: The timer’s clock is 12 h ahead.*it was not set.*A rain delay: not put back/s,
+    /Not done: The timer’s clock is 12 h fast.*It was not set.*A rain delay: not put back/s,
   );
   await house.go(page, '/');
-  await sees(page, '.today', /Hollin Yard.*left undone: The timer’s clock is 12 h ahead/s);
+  await sees(page, '.today', /Hollin Yard.*not done: The timer’s clock is 12 h fast/s);
   await page.close();
 });
 
@@ -414,7 +414,7 @@ test('by the keyboard alone: begun, an absurd value told, frozen, keyed in, left
   await tabTo(page, /^Seasonal percent/);
   for (let n = 0; n < 80 && (await page.$('[data-looked="false"]')); n++)
     await page.keyboard.press('Enter');
-  await tabTo(page, /none hidden$/);
+  await tabTo(page, /No hidden programs$/);
   await page.keyboard.press('1');
   await tabTo(page, /^Save as found$/);
   await page.keyboard.press('Enter');

@@ -87,7 +87,7 @@ await onStage(async ({ page, url }) => {
   await press('Start visit');
   await page.waitForSelector('.panel-line');
   await take('as-found');
-  await radio('none hidden');
+  await radio('No hidden programs');
   await press('Save as found');
   await page.waitForSelector('.visit-frozen');
   await open(`${TIMER('a')}/seen`);

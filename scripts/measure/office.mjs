@@ -206,7 +206,7 @@ export default ([most]) =>
           lists.push((await ask('/api/timers')).took);
           if (counts.waiting === 0) {
             row(
-              'planned anew',
+              'replanned',
               `${counts.all} timers in ${seconds(performance.now() - from)}: ${JSON.stringify(counts)}`,
             );
             break;

@@ -114,7 +114,7 @@ export default () =>
     told('key in with read-back, 3 settings');
 
     await step('Set', 'Test and leave');
-    await on('button::-p-text(All of them)');
+    await on('button::-p-text(All ran well)');
     await press('Save as left');
     await press('Ask someone to watch the first watering');
     const close = await page.waitForSelector('button::-p-text(Close visit)');
@@ -123,7 +123,7 @@ export default () =>
       const box = await has('.undone-list .ant-checkbox:not(.ant-checkbox-checked) input');
       if (box) await tap(box);
       else {
-        const leave = await has('button:not([disabled])::-p-text(leave it undone)');
+        const leave = await has('button:not([disabled])::-p-text(Close anyway)');
         if (leave) await tap(leave);
       }
       await new Promise((resolve) => setTimeout(resolve, 400));

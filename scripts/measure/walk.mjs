@@ -23,7 +23,7 @@ const GARDEN = [
   ['Pots', 5, 2, 3, 1, 0, '5', '14'],
 ];
 const LISTS = [HEAD_WORDS, PLANT_WORDS, SUN_WORDS, SOIL_WORDS].map((words) => Object.values(words));
-const SLOPES = ['Flat', 'To 6 %', 'To 12 %', 'Over 12 %'];
+const SLOPES = ['Flat', 'Up to 6 %', 'Up to 12 %', 'Over 12 %'];
 const ALL = [...LISTS, SLOPES];
 
 /** The fewest letters that a drop-down list needs to stand on a word: it takes the first that begins with them. */

@@ -230,7 +230,7 @@ describe('an archive', () => {
     const own = await colour('red');
     const before = await countOf('sites');
     const twice = await put(await withPhotos([id, id], own)).expect(422);
-    expect((twice.body as { message: string }).message).toMatch(/named once/);
+    expect((twice.body as { message: string }).message).toMatch(/listed only once/);
     const other = await put(await withPhotos([id], await colour('blue'))).expect(409);
     expect(other.body).toMatchObject({ code: 'id-reused' });
     expect(await countOf('sites')).toBe(before);

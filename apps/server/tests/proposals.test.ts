@@ -92,7 +92,7 @@ test('changes nothing until somebody accepts it; then it is one change of theirs
   expect(answers.map(({ status }) => status).sort()).toEqual([200, 409]);
   expect(answers.find(({ status }) => status === 409)?.body).toMatchObject({
     code: 'proposal-moved',
-    message: /accepted by/,
+    message: /already accepted/,
   });
   expect((await timer()).version).toBe(before.version + 1);
   expect(await startsOf()).toEqual(['04:10']);
@@ -122,7 +122,7 @@ test('goes on top of what was set meanwhile, or is told that it does not fit', a
     .send({ ...write, id: randomUUID(), baseVersion: version + 1, change: gone })
     .expect(200);
   const unfit = await answer(server.tamsin, sent.id, version + 2).expect(422);
-  expect(unfit.body).toMatchObject({ code: 'not-accepted', message: /does not fit any more/ });
+  expect(unfit.body).toMatchObject({ code: 'not-accepted', message: /no longer applies/ });
   expect((await timer()).version).toBe(version + 2);
   await answer(server.tamsin, sent.id, version + 2, false).expect(200);
   expect(await one(linnet)).toMatchObject({ state: 'refused', answeredBy: 'Tamsin Orrowby' });

@@ -219,7 +219,7 @@ describe('rules of the place', () => {
     expect(await status(HOLLIN_YARD)).toMatchObject({
       verdict: 'breach',
       headline: expect.stringMatching(
-        new RegExp(`is watered on .*\\(${program?.letter}.*not allowed here`),
+        new RegExp(`waters on .*\\(${program?.letter}.*do not allow`),
       ),
     });
   });

@@ -64,7 +64,7 @@ test('a calendar of more entries than anybody reads is refused by code and sente
   const refused = await server.tamsin.get(`/api/timers/${SORREL_ROW}/watering.ics`).expect(422);
   expect(['not-accepted', 'too-much-work']).toContain((refused.body as { code: string }).code);
   expect((refused.body as { message: string }).message).toMatch(
-    /more than 20000 entries|too long to work out/,
+    /more than 20000 entries|too long to calculate/,
   );
 });
 
