@@ -74,7 +74,7 @@ test('a clock that flashes: the clock is asked for first, then the factory progr
 test('two wires: searched, stopped, assigned, tried and replaced; what was read is kept', async () => {
   await house.go(page, `${LARKHOLT}/stations`);
   await unfold(page, '.two-wires');
-  const wires = '[aria-label="Two wires"]';
+  const wires = '[aria-label="Two-wire"]';
   await press(page, 'Search line');
   await press(page, 'Stop the search');
   await sees(page, wires, /stopped; results are kept/);

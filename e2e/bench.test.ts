@@ -116,7 +116,7 @@ test('a task is not done by doing nothing; done, it is kept; a hint and a wrong 
   expect(await accessibilityFaults(page)).toEqual([]);
   await house.go(page, '/bench/tasks');
   await sees(page, 'main', /“Nothing since the weekend”.*done, \d\d/s);
-  await click(page, 'a::-p-text(middling)');
+  await click(page, 'a::-p-text(medium)');
   await sees(page, 'main', /Random task \d+, level 3/);
   await house.go(page, '/bench/random/99/absurd');
   await sees(page, 'main', /This page does not exist/);

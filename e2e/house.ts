@@ -43,7 +43,7 @@ async function sized(page: Page, width: number, height: number): Promise<Page> {
 /** Looking at every frame, which is the browser's own way of waiting, would keep it drawing frames. */
 const POLL_MS = 50;
 
-const EMPTY = '.page > h1 + p > a[href="/"]';
+const EMPTY = '.page > h1 + p > a[href="/sites"]';
 
 /** Follows a path within the loaded application. */
 const follow = (page: Page, address: string) =>

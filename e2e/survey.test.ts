@@ -353,9 +353,9 @@ test('the run-off watch goes by moments: a locked screen and a reload make no di
   await sees(page, '.tool .watch', /^7:0/);
   await press(page, 'Puddle');
   await press(page, 'Stop');
-  await page.type('[aria-label="Type a try"]', '6:40');
+  await page.type('[aria-label="Type a result"]', '6:40');
   await page.keyboard.press('Enter');
-  await sees(page, '.tool .tool-answer', /At most 6 min at a stretch, then/);
+  await sees(page, '.tool .tool-answer', /Longest cycle 6 min, then/);
   const { plan, survey } = await recordOf(page);
   const { runOff } = survey.stations.find(({ number }) => number === 2) ?? {};
   expect(runOff?.seconds[0]).toBeGreaterThanOrEqual(420);

@@ -360,7 +360,7 @@ test('minutes without a place say what is missing, and what each station lacks',
 describe('the brief', () => {
   test('names the stations whose need is not known', () => {
     open('brief');
-    expect(text()).toMatch(/Not known yet what stations 1, 2 need/);
+    expect(text()).toMatch(/The needs of stations 1, 2 are not known yet/);
   });
 
   test('a document that is no brief is refused with the reason, and the record stays', async () => {
@@ -400,7 +400,7 @@ describe('the planner', () => {
     };
     act(() => worker.tell?.({ kind: 'tried', tries: 12 }));
     act(() => worker.tell?.({ kind: 'best', plan: better, cost: [0, 0, 0, 0, 1, 0, 0] as never }));
-    expect(text()).toMatch(/12 options tried, the best so far is below/);
+    expect(text()).toMatch(/12 options tried\. The best so far is below/);
     const ended = worker.ended;
     press('Stop');
     expect(worker.ended).toBeGreaterThan(ended);

@@ -26,7 +26,7 @@ describe('costs', () => {
        "This is the best plan possible.",
        "This is the best plan possible.",
        "Best plan found: 1 station does not get what it needs. A better plan may be possible.",
-       "Best plan found: 4 start times. At least 3 start times are needed. It may be possible with fewer than in this plan.",
+       "Best plan found: 4 start times. It takes at least 3 start times. It may be possible with fewer than in this plan.",
        "Best plan found: 12 thousandths off the need. No plan can do better than 6 thousandths off the need. There may be one in between.",
      ]
     `);
@@ -65,9 +65,9 @@ describe('costs', () => {
        "1 more program",
        "With 1 program, run times would be further from the need.",
        "With 2 start times per program, run times would be further from the need.",
-       "runs further from the need",
+       "run times further from the need",
        "the same",
-       "runs closer to the need",
+       "run times closer to the need",
        "stations closer to the water they need, 30 min less a week outside the preferred hours, 1 fewer program and 2 fewer start times",
      ]
     `);

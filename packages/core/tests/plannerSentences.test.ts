@@ -296,7 +296,7 @@ test('where a reason comes from', () => {
      "the mowing days",
      "the timer",
      "the timer’s settings",
-     "the wishes",
+     "the preferences",
    ]
   `);
 });

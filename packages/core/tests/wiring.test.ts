@@ -97,8 +97,8 @@ test('every state leads to the next step of the ladder, and a good one that stay
    [
      "Wire and coil are good.",
      "Wire and coil are good. Next: open the valve manually. If it waters, the fault is inside the valve. If not, the water is shut off.",
-     "No current: bad output, wire or coil. Next: take its wire off the terminal and measure the resistance to the common; if it reads 20 to 60 Ω, the output is bad.",
-     "Too much current: burnt coil or two wires touching. Next: take its wire off the terminal and measure the resistance to the common; if it reads 20 to 60 Ω, the output is bad.",
+     "No current: bad output, wire or coil. Next: take its wire off the terminal and measure the resistance to the common. If it reads 20 to 60 Ω, the output is bad.",
+     "Too much current: burnt coil or two wires touching. Next: take its wire off the terminal and measure the resistance to the common. If it reads 20 to 60 Ω, the output is bad.",
      "Less current than its neighbours: bad splice or a long, thin wire. Next: measure its resistance at the terminal and check the splices.",
      "More current than its neighbours: two valves on one station, or a failing coil. Next: at the valve, count the coils on this wire and measure each by itself.",
      "Open circuit: broken wire, bad splice or burnt-out coil. Next: measure the coil by itself at the valve. If it reads 20 to 60 Ω, the wire is bad.",

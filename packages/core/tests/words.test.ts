@@ -151,7 +151,7 @@ test('findings: what the timer cannot hold, doubled starts, little headroom, sta
   ).toMatchInlineSnapshot(`
    [
      "same-start-twice : A has start time 4:07 am 2 times and waters each time. Delete the duplicates.",
-     "not-on-timer settings.seasonalPercent: 155 % cannot be set on this timer: it goes from 10 to 150 % in steps of 10.",
+     "not-on-timer settings.seasonalPercent: 155 % cannot be set on this timer, which goes from 10 to 150 % in steps of 10.",
      "not-on-timer programs[0].starts: A: 5 start times are set, but a program on this timer can have 4.",
      "not-on-timer programs[0].starts[0]: A: start time 4:07 am does not match this timer’s 15 min steps.",
      "not-on-timer programs[0].starts[1]: A: start time 4:07 am does not match this timer’s 15 min steps.",

@@ -41,8 +41,9 @@ function Fields({ item }: { readonly item: LibraryItem<Office> }) {
       {faults.length > 0 && <span className="fault">{faults.join(' ')}</span>}
       {theirs && (
         <span className="notice">
-          {say`Someone else changed this to “${theirs.document?.phone ?? say`nothing`},`}{' '}
-          {theirs.document?.hours ?? say`no office hours`}”.{' '}
+          {theirs.document
+            ? say`Someone else changed this to “${theirs.document.phone}, ${theirs.document.hours}”.`
+            : say`Someone else removed this.`}{' '}
           <Button onClick={() => resolve('theirs')}>{say`Use theirs`}</Button>{' '}
           <Button onClick={() => resolve('mine')}>{say`Keep mine`}</Button>
         </span>

@@ -15,7 +15,7 @@ import {
 import type { Ask } from './ask.ts';
 import type { Behind } from './evidence.ts';
 import type { Cause } from './causes.ts';
-import { say } from '../language/say.ts';
+import { plural, say } from '../language/say.ts';
 
 function causeClause(cause: Cause, speech: TimerSpeech): string {
   const { plan, clock, on, order } = speech;
@@ -33,7 +33,7 @@ function causeClause(cause: Cause, speech: TimerSpeech): string {
         ? say`the seasonal percent is ${cause.percent} %`
         : say`the seasonal percent of program ${labelOf(cause.program, speech)} is ${cause.percent} %`;
     case 'phase':
-      return say`the days left for program ${labelOf(cause.program, speech)} are off by ${cause.days === 1 ? say`1 day` : say`${cause.days} days`}`;
+      return say`the days left for program ${labelOf(cause.program, speech)} are off by ${plural(cause.days, '# day', '# days')}`;
     case 'days':
       return say`program ${labelOf(cause.program, speech)} waters ${daysWords(cause.days, clock, order)}`;
     case 'run':

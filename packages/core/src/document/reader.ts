@@ -3,7 +3,7 @@
  * `undefined`; it never throws, and keeps nothing that it does not know.
  */
 import { assert, type Fault, type Path } from './fault.ts';
-import { say } from '../language/say.ts';
+import { plural, say } from '../language/say.ts';
 
 export type Reader<T> = (value: unknown, path: Path, faults: Fault[]) => T | undefined;
 
@@ -71,7 +71,7 @@ export function text(leastLength = 0): Reader<string> {
       faults.push({
         code: 'wrong-length',
         path,
-        expected: say`at least ${leastLength} ${leastLength === 1 ? say`character` : say`characters`}`,
+        expected: plural(leastLength, 'at least # character', 'at least # characters'),
         actual: value.length,
       });
       return undefined;

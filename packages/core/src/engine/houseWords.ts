@@ -59,7 +59,9 @@ export function meetingSentence(
   const taken =
     !isWhole && litresPerMinute === 0
       ? say`Combined flow not known`
-      : say`Together ${isWhole ? '' : `${say`at least`} `}${flow}${given}`;
+      : isWhole
+        ? say`Together ${flow}${given}`
+        : say`Together at least ${flow}${given}`;
   const often = perYear > 0 ? `, ${oftenWords(perYear)}` : '';
   return say`${named(first)} meets ${named(second)}: ${dateWords(second.day, on, order)} from ${timeOfMoment(second.begins, clock)}, ${lengthWords(sharedSeconds)}${often}. ${taken}.`;
 }

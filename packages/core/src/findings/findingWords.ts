@@ -21,7 +21,7 @@ import {
 import { upTo } from './verdictWords.ts';
 import { missingSentence } from '../plan/planWords.ts';
 import { consequenceSentence, overlapSentence } from '../engine/overlapWords.ts';
-import { say } from '../language/say.ts';
+import { plural, say } from '../language/say.ts';
 
 function limitSentence(limit: TimerLimit, clock: ClockStyle): string {
   switch (limit.what) {
@@ -35,8 +35,13 @@ function limitSentence(limit: TimerLimit, clock: ClockStyle): string {
       return say`run time ${lengthWords(limit.given)} is longer than this timer allows (${lengthWords(limit.mostSeconds)})`;
     case 'day-rule':
       return say`this timer does not have the day rule "${limit.given}", only ${listed(limit.allowed)}`;
-    case 'percent':
-      return say`${limit.given} % cannot be set on this timer: it goes from ${limit.steps[0]} to ${limit.steps.at(-1)} %${limit.steps.length > 1 ? say` in steps of ${assertDefined(limit.steps[1], 'limit.steps[1]') - assertDefined(limit.steps[0], 'limit.steps[0]')}` : ''}`;
+    case 'percent': {
+      const [lowest = 0, second] = limit.steps;
+      const highest = limit.steps.at(-1);
+      return second === undefined
+        ? say`${limit.given} % cannot be set on this timer, which allows only ${lowest} %`
+        : say`${limit.given} % cannot be set on this timer, which goes from ${lowest} to ${highest} % in steps of ${second - lowest}`;
+    }
     case 'no-percent-here':
       return say`${limit.given} % cannot be set here on this timer, so it runs at 100 %`;
     case 'no-months':
@@ -112,7 +117,7 @@ export function findingSentence(finding: Finding, speech: Speech): string {
     case 'timer-off':
       return say`The timer is switched off. No watering until it is switched on.`;
     case 'starts-taken-for-stations':
-      return say`${where.program} has ${finding.starts.length} start times for ${finding.stations === 1 ? say`one station` : say`${finding.stations} stations`}, each during the cycle before it. A start time runs the whole program, not one station. Keep the first.`;
+      return say`${where.program} has ${finding.starts.length} start times for ${plural(finding.stations, 'one station', '# stations')}, each during the cycle before it. A start time runs the whole program, not one station. Keep the first.`;
     case 'leftover-start':
       return say`${where.program} waters ${finding.times} times a day, but none of its stations needs that. Keep one start time if it gives enough water.`;
     case 'leftover-program':
@@ -178,14 +183,16 @@ export function ruleChangeWords(finding: RuleChange, speech: Speech): string {
   const { programs, breach } = finding;
   if (!isBan(finding)) return say`other rules hold here. ${findingSentence(breach, speech)}`;
   const who = programs.length > 0 ? listed(programs) : say`this timer`;
-  return say`no watering by timer is allowed here, and ${who} still ${programs.length > 1 ? say`water` : say`waters`} then. Switch it off before that day.`;
+  return programs.length > 1
+    ? say`no watering by timer is allowed here, and ${who} still water then. Switch the timer off before that day.`
+    : say`no watering by timer is allowed here, and ${who} still waters then. Switch the timer off before that day.`;
 }
 
 /** `20 % too much`; `all of it too much` where none is needed. */
 function offWords(given: number, wanted: number): string {
   if (wanted === 0) return say`it needs none`;
   const percent = Math.round((Math.abs(given - wanted) * 100) / wanted);
-  return say`${percent} % too ${given > wanted ? say`much` : say`little`}`;
+  return given > wanted ? say`${percent} % too much` : say`${percent} % too little`;
 }
 
 /** What a fix does, as the words on its button. */

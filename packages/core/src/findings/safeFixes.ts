@@ -7,7 +7,7 @@ import type { Plan } from '../plan/plan.ts';
 import type { Finding } from './finding.ts';
 import { counted } from '../words/words.ts';
 import { fixOf, type Fix, type FixWhat } from './fixes.ts';
-import { say } from '../language/say.ts';
+import { plural, say } from '../language/say.ts';
 
 const SAFE: readonly FixWhat['what'][] = [
   'move-start',
@@ -91,11 +91,19 @@ export function safeFixes(plan: Plan, on: EpochDay, brief: Brief | null): SafeFi
 
 const LEFT_WORDS: Readonly<Record<Unsafe, (count: number) => string>> = {
   decision: (count) =>
-    say`${counted(count, 'finding')} ${count === 1 ? say`needs` : say`need`} your decision, because a fix changes how much or on which days it waters.`,
+    plural(
+      count,
+      '# finding needs your decision, because a fix changes how much or on which days it waters.',
+      '# findings need your decision, because a fix changes how much or on which days it waters.',
+    ),
   'no-fix': (count) =>
-    say`${counted(count, 'finding')} ${count === 1 ? say`has` : say`have`} no automatic fix.`,
+    plural(count, '# finding has no automatic fix.', '# findings have no automatic fix.'),
   harm: (count) =>
-    say`${counted(count, 'finding')} ${count === 1 ? say`has` : say`have`} a fix that would cause another problem.`,
+    plural(
+      count,
+      '# finding has a fix that would cause another problem.',
+      '# findings have a fix that would cause another problem.',
+    ),
 };
 
 /** Why what is left is left, a sentence for each reason. */

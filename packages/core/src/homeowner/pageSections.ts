@@ -77,7 +77,9 @@ function whyLines(
     lines.push(say`Drip lines run longer than sprinklers because they give water slowly.`);
   for (const { number, oftenADay } of often)
     lines.push(
-      say`${nameOf(plan, number)} is new and waters ${oftenADay?.times ?? 2} times a day${oftenADay?.until === undefined ? '' : say` until ${dateWords(assertDefined(parseDate(oftenADay.until), 'parseDate(oftenADay.until)'), today)}`}.`,
+      oftenADay?.until === undefined
+        ? say`${nameOf(plan, number)} is new and waters ${oftenADay?.times ?? 2} times a day.`
+        : say`${nameOf(plan, number)} is new and waters ${oftenADay.times} times a day until ${dateWords(assertDefined(parseDate(oftenADay.until), 'parseDate(oftenADay.until)'), today)}.`,
     );
   for (const { from, to } of plan.timer.inWindow === 'ignore'
     ? []
@@ -124,7 +126,9 @@ function changeLine(change: RuleChange, told: EpochDay | undefined, speech: Spee
 
 function callLines({ kind }: PageSources, together: boolean): string[] {
   return [
-    say`When it waters at a time that is not on this page${together ? '' : say`, or when two areas run at once`}.`,
+    together
+      ? say`When it waters at a time that is not on this page.`
+      : say`When it waters at a time that is not on this page, or when two areas run at once.`,
     say`When the clock flashes or is wrong after a power cut.`,
     say`When a patch dries out, water runs off, or a head is broken or leaks.`,
     ...(kind?.restore === undefined || kind.restore.startsWith('None')

@@ -48,14 +48,18 @@ export function demandSentence(
         : say`Watering is allowed here only on ${weekdaysWords(weekdays)}.`;
     }
     case 'parity':
-      return say`Watering is allowed here only on ${rules.parity} dates.`;
+      return rules.parity === 'odd'
+        ? say`Watering is allowed here only on odd dates.`
+        : say`Watering is allowed here only on even dates.`;
     case 'windows':
       return say`Watering is not allowed here ${listed(assertDefined(rules.noWaterWindows, 'rules.noWaterWindows').map(({ from, to, weekdays }) => say`from ${startWords(from, clock)} to ${startWords(to, clock)}${weekdays ? say` on ${weekdaysWords(weekdays)}` : ''}`))}.`;
     case 'days-per-week':
       return say`At most ${counted(assertDefined(rules.mostDaysPerWeek, 'rules.mostDaysPerWeek'), 'day')} a week are allowed here.`;
     case 'mowing': {
       const { weekdays, dayBefore } = assertDefined(brief.mowing, 'brief.mowing');
-      return say`The lawn must be dry for mowing on ${weekdaysWords(weekdays)}${dayBefore ? say`, and the day before` : ''}.`;
+      return dayBefore
+        ? say`The lawn must be dry for mowing on ${weekdaysWords(weekdays)}, and the day before.`
+        : say`The lawn must be dry for mowing on ${weekdaysWords(weekdays)}.`;
     }
     case 'off-days':
       return say`The timer skips these days of the month: ${listed(assertDefined(brief.settings?.offDaysOfMonth, 'brief.settings?.offDaysOfMonth'))}.`;
@@ -99,7 +103,9 @@ export function changeSentence(
   const who = station ? stationWords(brief, station.number) : '';
   switch (what.kind) {
     case 'days':
-      return say`Let ${who}${what.alike ? say`, and all stations with the same days,` : ''} have ${daysRange(what.least, what.most)} a week.`;
+      return what.alike
+        ? say`Let ${who}, and all stations with the same days, have ${daysRange(what.least, what.most)} a week.`
+        : say`Let ${who} have ${daysRange(what.least, what.most)} a week.`;
     case 'garden-days':
       return say`Water the garden ${daysRange(what.least, what.most)} a week.`;
     case 'cycle':

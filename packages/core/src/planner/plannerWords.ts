@@ -188,7 +188,7 @@ export function sourceWords(path: Path, brief: Brief): string {
     case 'settings':
       return say`the timer’s settings`;
     case 'wish':
-      return say`the wishes`;
+      return say`the preferences`;
     default:
       return say`the stations`;
   }
@@ -222,7 +222,7 @@ export function proofSentence({ optimal, bound }: Proof, cost: Cost): string {
   const found = say`Best plan found: ${words(assertDefined(cost[gap], 'cost[gap]'))}.`;
   if (least === 0) return say`${found} A better plan may be possible.`;
   return gap === 3 || gap === 4
-    ? say`${found} At least ${words(least)} ${least === 1 ? say`is` : say`are`} needed. It may be possible with fewer than in this plan.`
+    ? say`${found} It takes at least ${words(least)}. It may be possible with fewer than in this plan.`
     : say`${found} No plan can do better than ${words(least)}. There may be one in between.`;
 }
 
@@ -242,7 +242,7 @@ export function simplerSentence({ what, count, cost }: Simpler, best: Cost): str
 }
 
 export const ALTERNATIVE_WORDS: Record<AlternativeKind, string> = wordsOf({
-  'as-wished': 'As wished',
+  'as-wished': 'As preferred',
   'by-sunrise': 'Done by sunrise',
   'fewest-days': 'Fewest days',
   'timer-soak': 'Timer’s cycle and soak',
@@ -286,7 +286,7 @@ export function comparedSentence(cost: Cost, first: Cost): string {
   if (parts.length === 0) {
     const by = cost[5] - first[5];
     if (by === 0) return say`the same`;
-    return say`runs ${by > 0 ? say`further from` : say`closer to`} the need`;
+    return by > 0 ? say`run times further from the need` : say`run times closer to the need`;
   }
   return listed(parts);
 }
@@ -331,9 +331,10 @@ export function monthSentence(
   if (ban?.isWhole) return `${name}: ${banWords(ban, speech)}.`;
   const partly = ban ? say` Watering by timer is ${banWords(ban, speech)}.` : '';
   if (percent === null) return say`${name}: no water is needed. Switch the timer off.${partly}`;
-  const roundedWords = rounded.map(
-    ({ number, seconds }) =>
-      say`${stationWords(brief, number)} ${lengthWords(Math.abs(seconds))} a week ${seconds > 0 ? say`more` : say`less`}`,
+  const roundedWords = rounded.map(({ number, seconds }) =>
+    seconds > 0
+      ? say`${stationWords(brief, number)} ${lengthWords(Math.abs(seconds))} a week more`
+      : say`${stationWords(brief, number)} ${lengthWords(Math.abs(seconds))} a week less`,
   );
   if (serves)
     return `${name}: ${percent} %.${roundedWords.length > 0 ? say` Run times are rounded, so it gives ${listed(roundedWords)}. Keep the settings.` : ''}${partly}`;

@@ -16,7 +16,7 @@ import {
 import type { NextVisit, Undone } from '../visit/visit.ts';
 import type { VisitReason, DueVisit } from './dueVisits.ts';
 import type { VisitFinding } from './visitFindings.ts';
-import { say } from '../language/say.ts';
+import { plural, say } from '../language/say.ts';
 
 /** `, every 2 months`; nothing where it comes once. */
 export function repeatWords({ everyMonths }: NextVisit): string {
@@ -74,9 +74,15 @@ export function undoneSentence(point: Undone): string {
     case 'switched':
       return say`${SWITCHED_WORDS[point.switched]}: not put back, and no reason given.`;
     case 'not-keyed':
-      return say`${counted(point.lines, 'setting')} on the card ${point.lines === 1 ? say`was` : say`were`} not keyed in. The timer does not have the planned settings.`;
+      return plural(
+        point.lines,
+        '# setting on the card was not keyed in. The timer does not have the planned settings.',
+        '# settings on the card were not keyed in. The timer does not have the planned settings.',
+      );
     case 'not-tested':
-      return say`${point.stations.length === 1 ? say`Station` : say`Stations`} ${rangesWords(point.stations)} ${point.stations.length === 1 ? say`was` : say`were`} not tested.`;
+      return point.stations.length === 1
+        ? say`Station ${rangesWords(point.stations)} was not tested.`
+        : say`Stations ${rangesWords(point.stations)} were not tested.`;
   }
 }
 

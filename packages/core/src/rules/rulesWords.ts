@@ -16,7 +16,7 @@ import { nextRuling, rulingOn, type RuledHouse, type Ruling } from './ruling.ts'
 import type { MonthBan } from './houseRules.ts';
 import { SUPPLY_WORDS } from '../site/siteWords.ts';
 import type { Rules, RulesCondition } from './rules.ts';
-import { say } from '../language/say.ts';
+import { plural, say } from '../language/say.ts';
 
 function windowWords({ from, to, weekdays }: NoWaterWindow, { clock }: Speech): string {
   const hours = say`${timeWords(assertDefined(parseTime(from), 'parseTime(from)'), clock)} to ${timeWords(assertDefined(parseTime(to), 'parseTime(to)'), clock)}`;
@@ -49,7 +49,7 @@ export function allowedWords(rules: BriefRules, speech: Speech): string {
     noWaterWindows.length > 0 &&
       say`not from ${listed(noWaterWindows.map((window) => windowWords(window, speech)))}`,
     mostDaysPerWeek !== undefined &&
-      say`on at most ${mostDaysPerWeek} ${mostDaysPerWeek === 1 ? say`day` : say`days`} a week`,
+      plural(mostDaysPerWeek, 'on at most # day a week', 'on at most # days a week'),
     dripExempt === true && say`drip is exempt`,
   ].filter((one) => typeof one === 'string');
   return parts.length === 0 ? say`any day, any time` : parts.join('; ');

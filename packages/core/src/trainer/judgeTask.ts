@@ -156,7 +156,9 @@ function lacksOf(
         need.least === need.most
           ? lengthWords(need.least)
           : say`${lengthWords(need.least)} to ${lengthWords(need.most)}`;
-      return say`${words.station(need.station)} gets ${seconds === 0 ? say`no water` : lengthWords(seconds)} a week. It should get ${wanted}.`;
+      return seconds === 0
+        ? say`${words.station(need.station)} gets no water. It should get ${wanted} a week.`
+        : say`${words.station(need.station)} gets ${lengthWords(seconds)} a week. It should get ${wanted}.`;
     }
     case 'answer':
       return answer === need.fault ? null : say`That was not the fault.`;

@@ -36,5 +36,7 @@ export function wireNext({ state, isCommon, by, next }: WireJudgement): string |
     return say`Next: measure the coil by itself at the valve. If it reads 20 to 60 Ω, the wire is bad.`;
   return state === 'low'
     ? say`Next: measure its resistance at the terminal and check the splices.`
-    : say`Next: take its wire off the terminal and measure the resistance to the common${by === 'current' ? say`; if it reads 20 to 60 Ω, the output is bad` : ''}.`;
+    : by === 'current'
+      ? say`Next: take its wire off the terminal and measure the resistance to the common. If it reads 20 to 60 Ω, the output is bad.`
+      : say`Next: take its wire off the terminal and measure the resistance to the common.`;
 }

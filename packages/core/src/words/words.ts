@@ -196,5 +196,7 @@ export function clockWords(ahead: number): string {
     ...(rest > 0 ? [lengthWords(rest)] : []),
   ];
   const half = size === SECONDS_PER_DAY / 2 ? say`: am and pm are swapped` : '';
-  return say`the timer’s clock is ${parts.join(' ')} ${ahead > 0 ? say`fast` : say`slow`}${half}`;
+  return ahead > 0
+    ? say`the timer’s clock is ${parts.join(' ')} fast${half}`
+    : say`the timer’s clock is ${parts.join(' ')} slow${half}`;
 }

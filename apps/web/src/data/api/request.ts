@@ -165,7 +165,9 @@ async function asked<T>(
 export const failureWords = (error: unknown, refused: string): string =>
   error instanceof RefusedError
     ? `${refused}: ${error.faults.map(({ message }) => message).join(' ') || error.message}`
-    : say`We could not confirm the save: ${error instanceof Error ? error.message : say`there was no answer`}. Try again; it is only done once.`;
+    : error instanceof Error
+      ? say`We could not confirm the save: ${error.message}. Try again; it is only done once.`
+      : say`We could not confirm the save: there was no answer. Try again; it is only done once.`;
 
 /** A new id for a write. */
 export const newId = (): string => crypto.randomUUID();

@@ -42,7 +42,9 @@ export default function JoinPage() {
       />
       <p>
         {purpose === 'invitation'
-          ? say`${name}, you are invited as ${role === null ? say`a colleague` : roleName(role).toLowerCase()}. Choose a password to join.`
+          ? role === null
+            ? say`${name}, you are invited. Choose a password to join.`
+            : say`${name}, you are invited as ${roleName(role).toLowerCase()}. Choose a password to join.`
           : say`${name}, choose a new password for ${company}. You will be signed out everywhere else.`}
       </p>
       <form className="stack" onSubmit={submit} noValidate>

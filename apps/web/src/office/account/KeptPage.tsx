@@ -81,7 +81,11 @@ export default function KeptPage() {
     setSaid(
       missing === 0
         ? say`Everything is synced.`
-        : say`${missing === 1 ? say`One item` : say`${missing} items`} could not be loaded. The earlier copy is still here.`,
+        : plural(
+            missing,
+            'One item could not be loaded. The earlier copy is still here.',
+            '# items could not be loaded. The earlier copies are still here.',
+          ),
     );
     await again();
   };

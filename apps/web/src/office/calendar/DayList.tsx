@@ -194,7 +194,9 @@ export function DayList({ visits, order, day, today, none }: Props) {
           >{say`By distance`}</Button>
           {km !== null && (
             <span className="soft">
-              {say`about ${km === 0 ? say`less than 1` : say`about ${km}`} km in a straight line`}
+              {km === 0
+                ? say`less than 1 km in a straight line`
+                : say`about ${km} km in a straight line`}
             </span>
           )}
         </div>

@@ -69,7 +69,11 @@ export function MinutesEditor({ document, change }: Props) {
                     <td key={key}>
                       <NumberField
                         className="needs"
-                        label={say`${HEAD_WORDS[head]}, minutes ${key === 'watering' ? say`a watering` : say`a week`}`}
+                        label={
+                          key === 'watering'
+                            ? say`${HEAD_WORDS[head]}, minutes per watering`
+                            : say`${HEAD_WORDS[head]}, minutes per week`
+                        }
                         decimal
                         least={0.5}
                         most={key === 'watering' ? 1440 : 10_080}

@@ -24,7 +24,11 @@ export function SaveBar({ draft, done }: Props) {
       {theirs && (
         <div role="alert" className="conflict notice stack">
           <p>
-            <strong>{say`Someone else ${theirs.document ? say`changed` : say`deleted`} this in the meantime.`}</strong>{' '}
+            <strong>
+              {theirs.document
+                ? say`Someone else has changed this.`
+                : say`Someone else has deleted this.`}
+            </strong>{' '}
             {say`Your changes are not saved yet.`}
           </p>
           <div className="tiles fill of-300">

@@ -11,6 +11,7 @@ import {
   recordDifferences,
   SECONDS_PER_DAY,
   attempt,
+  plural,
   say,
 } from '@water-clock/core';
 import { useLibrary } from '../../data/api/library.ts';
@@ -126,7 +127,7 @@ export default function HouseDrawer({ replan, line, close }: Props) {
         </div>
         <section className="stack near" aria-labelledby="at-the-box">
           <h2 id="at-the-box">
-            {say`At the timer: ${keyed.length} ${keyed.length === 1 ? say`setting` : say`settings`}`}
+            {plural(keyed.length, 'At the timer: # setting', 'At the timer: # settings')}
           </h2>
           <p className="soft">
             {byPhone

@@ -159,7 +159,9 @@ export default function ReplanPage() {
     const day = line.from === null ? null : parseDate(line.from);
     return day === null
       ? ''
-      : say`from ${day <= today ? say`now` : dateWords(day, today, order)}, `;
+      : day <= today
+        ? say`from now, `
+        : say`from ${dateWords(day, today, order)}, `;
   };
   const place = ({ houseNumber, street, town }: ReplanLine) =>
     [

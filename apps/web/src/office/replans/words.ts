@@ -4,7 +4,9 @@ import type { Replan } from '../../data/api/replans.ts';
 
 export const titleOf = ({ aim, rules, month }: Pick<Replan, 'aim' | 'rules' | 'month'>): string =>
   aim === 'rules'
-    ? say`Replanned for ${rules ?? say`rules`}`
+    ? rules === null || rules === undefined
+      ? say`Replanned for new rules`
+      : say`Replanned for ${rules}`
     : say`Percent for ${monthName(month ?? 1)}`;
 
 export const becauseOf = ({
@@ -13,7 +15,9 @@ export const becauseOf = ({
   month,
 }: Pick<Replan, 'aim' | 'rules' | 'month'>): string =>
   aim === 'rules'
-    ? say`The watering rules of ${rules ?? say`your area`} change`
+    ? rules === null || rules === undefined
+      ? say`The watering rules for your area are changing`
+      : say`The watering rules of ${rules} are changing`
     : say`${monthName(month ?? 1)} needs a different amount of water`;
 
 /** How far it is: `12 of 30 planned`. */

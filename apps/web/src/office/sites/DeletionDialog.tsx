@@ -37,7 +37,9 @@ export function DeletionDialog({ of, id, name, file, close, done }: Props) {
     >
       <div className="stack">
         <p>
-          {say`${of === 'sites' ? say`The site and all its timers will be deleted` : say`The timer will be deleted`}, with programs, survey, logbook and links. You can restore it only from an export.`}
+          {of === 'sites'
+            ? say`The site and all its timers will be deleted, with programs, surveys, logbooks and links. You can restore it only from an export.`
+            : say`The timer will be deleted, with its programs, survey, logbook and links. You can restore it only from an export.`}
         </p>
         <p>
           <Button href={file}>{say`Export it first`}</Button>

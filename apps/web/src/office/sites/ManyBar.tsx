@@ -11,7 +11,7 @@ import { useLibrary } from '../../data/api/library.ts';
 import { failureWords } from '../../data/api/request.ts';
 import { usePeople } from '../../data/api/team.ts';
 import { SelectField } from '../../shared/fields/SelectField.tsx';
-import { say } from '@water-clock/core';
+import { plural, say } from '@water-clock/core';
 
 interface Props {
   readonly chosen: readonly VersionedId[];
@@ -41,7 +41,7 @@ export function ManyBar({ chosen, choose, which, total }: Props) {
     <div className="stack near aside">
       <div className="row near" role="group" aria-label={say`Actions for selected sites`}>
         <strong role="status">
-          {say`${chosen.length} ${chosen.length === 1 ? say`site` : say`sites`} selected`}
+          {plural(chosen.length, '# site selected', '# sites selected')}
         </strong>
         {total > chosen.length && (
           <Button type="link" onClick={chooseAll}>{say`Select all results`}</Button>

@@ -40,7 +40,11 @@ export function CupMap({ millilitres, across, low, chosen, choose }: Props) {
               role="button"
               tabIndex={0}
               aria-pressed={cup === chosen}
-              aria-label={say`Cup ${cup + 1}: ${caught} ml${isLow ? say`, in the driest quarter` : ''}`}
+              aria-label={
+                isLow
+                  ? say`Cup ${cup + 1}: ${caught} ml, in the driest quarter`
+                  : say`Cup ${cup + 1}: ${caught} ml`
+              }
               onClick={() => choose(cup)}
               onKeyDown={(event) => {
                 if (event.key !== 'Enter' && event.key !== ' ') return;

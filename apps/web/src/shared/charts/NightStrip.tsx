@@ -90,7 +90,11 @@ function Cycles({
         aria-valuemin={0}
         aria-valuemax={1439}
         aria-valuenow={secondOfDay(cycle.begins) / 60}
-        aria-valuetext={say`${time(cycle.begins)} to ${time(cycle.ends)}${cycle.overlapped ? say`, overlaps` : ''}`}
+        aria-valuetext={
+          cycle.overlapped
+            ? say`${time(cycle.begins)} to ${time(cycle.ends)}, overlaps`
+            : say`${time(cycle.begins)} to ${time(cycle.ends)}`
+        }
         {...handlers(cycle)}
       >
         <rect

@@ -28,7 +28,9 @@ function actWords(act: BenchAct): string | null {
   if ('key' in act) return act.key === 'rest' ? say`the key “off”` : null;
   if ('garden' in act) {
     const { fault, station, on } = act.garden;
-    return say`${FAULTS[fault]} of station ${station}${on ? '' : say`: repaired`}`;
+    return on
+      ? say`Station ${station}: ${FAULTS[fault]}`
+      : say`Station ${station}: ${FAULTS[fault]}, repaired`;
   }
   const press = act.world;
   switch (press.do) {
@@ -55,7 +57,9 @@ function cycleWords(cycle: TimerCycle): string {
   const who = whoWords(cycle);
   const length = began === null || ended === null ? '' : say` for ${lengthWords(ended - began)}`;
   if (outcome === 'lost') return say`${who} was lost`;
-  return say`${who} ran${length}${outcome === 'cut' ? say`, then it was stopped` : ''}`;
+  return outcome === 'cut'
+    ? say`${who} ran${length}, then it was stopped`
+    : say`${who} ran${length}`;
 }
 
 interface Props {

@@ -29,6 +29,7 @@ import {
 import { FileButton } from '../../shared/fields/FileButton.tsx';
 import { saveFile, textOf } from '../../app/platform/files.ts';
 import { Scroll } from '../../app/platform/Scroll.tsx';
+import { dateIn } from '../../app/platform/dateIn.ts';
 import { usePreferences } from '../../app/platform/preferences.tsx';
 import { commitWords } from '../../data/editor/commitWords.ts';
 import type { StepProps } from '../steps/stepProps.ts';
@@ -38,7 +39,7 @@ import { useBrief } from '../steps/useBrief.ts';
 import { WishEditor } from './WishEditor.tsx';
 
 function Stations({ brief, props }: { readonly brief: Brief; readonly props: StepProps }) {
-  const { units, clock } = usePreferences();
+  const { units, clock, order } = usePreferences();
   const { minutes, survey } = props;
   const bySchool = (number: number) => {
     const stationMinutes = minutes.stations.find((each) => each.number === number);
@@ -69,7 +70,9 @@ function Stations({ brief, props }: { readonly brief: Brief; readonly props: Ste
               station.flowLpm !== undefined && quantityWords(units, 'flow', station.flowLpm),
               station.days && say`${station.days.least} to ${station.days.most} days a week`,
               station.oftenADay &&
-                say`${station.oftenADay.times} times a day, ${startWords(station.oftenADay.from, clock)} to ${startWords(station.oftenADay.to, clock)}${station.oftenADay.until ? say` until ${station.oftenADay.until}` : ''}`,
+                (station.oftenADay.until
+                  ? say`${station.oftenADay.times} times a day, ${startWords(station.oftenADay.from, clock)} to ${startWords(station.oftenADay.to, clock)}, until ${dateIn(station.oftenADay.until, order)}`
+                  : say`${station.oftenADay.times} times a day, ${startWords(station.oftenADay.from, clock)} to ${startWords(station.oftenADay.to, clock)}`),
               ...faults.map(
                 ({ fault, severity }) => `${DEFECT_WORDS[fault]} (${URGENCY_WORDS[severity]})`,
               ),
@@ -168,8 +171,9 @@ function Read(props: StepProps) {
       )}
       {unknown.length > 0 && (
         <p className="caution">
-          {say`Not known yet what ${unknown.length === 1 ? say`station` : say`stations`} ${unknown.join(', ')}`}{' '}
-          {say`${unknown.length === 1 ? say`needs` : say`need`}. The document has 0 there.`}{' '}
+          {unknown.length === 1
+            ? say`The need of station ${unknown.join(', ')} is not known yet. The document has 0 there.`
+            : say`The needs of stations ${unknown.join(', ')} are not known yet. The document has 0 there.`}{' '}
           <Link to={`/timers/${timerId}/minutes`}>{say`Minutes`}</Link>
         </p>
       )}
@@ -181,7 +185,9 @@ function Read(props: StepProps) {
             site.houseNumber && say`number ${site.houseNumber}`,
             site.supply && say`water from ${SUPPLY_WORDS[site.supply]}`,
             site.mowing.length > 0 &&
-              say`mowing on ${weekdaysWords(site.mowing)}${survey.dryBeforeMowing ? say`, dry the day before as well` : ''}`,
+              (survey.dryBeforeMowing
+                ? say`mowing on ${weekdaysWords(site.mowing)}, dry the day before as well`
+                : say`mowing on ${weekdaysWords(site.mowing)}`),
           ]
             .filter(Boolean)
             .join('; ')}

@@ -11,6 +11,7 @@ import {
   type Plan,
   type SafeFixesMade,
   type Speech,
+  plural,
   say,
 } from '@water-clock/core';
 import type { TimerEditor } from '../../data/editor/editor.ts';
@@ -69,7 +70,7 @@ export function SafeFixes({ plan, brief, editor, today, speech }: Props) {
             setPreview(null);
           }}
         >
-          {say`Make ${fixed.length === 1 ? say`this change` : say`these ${fixed.length} changes`}`}
+          {plural(fixed.length, 'Make this change', 'Make these # changes')}
         </Button>
       )}
       <Button onClick={() => setPreview(null)}>{change ? say`Cancel` : say`Close`}</Button>

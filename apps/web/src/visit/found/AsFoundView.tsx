@@ -7,6 +7,7 @@ import {
   planDifferences,
   type AsFound,
   type Plan,
+  plural,
   say,
 } from '@water-clock/core';
 import { PhotoRow } from '../../shared/photos/PhotoRow.tsx';
@@ -49,11 +50,11 @@ function Found(props: StepProps & { readonly found: AsFound }) {
       </p>
       {(found.notLooked?.length ?? 0) > 0 && (
         <p className="soft">
-          {say`${
-            found.notLooked?.length === 1
-              ? say`1 setting was not checked`
-              : say`${found.notLooked?.length} settings were not checked`
-          }. The planned values are shown as found, and the card lists them to key in.`}
+          {plural(
+            found.notLooked?.length ?? 0,
+            '# setting was not checked. Its planned value is shown as found, and the card lists it to key in.',
+            '# settings were not checked. Their planned values are shown as found, and the card lists them to key in.',
+          )}
         </p>
       )}
       {found.shown?.map(({ line, text }) => (

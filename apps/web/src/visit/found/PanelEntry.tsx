@@ -13,6 +13,7 @@ import {
   type HiddenAnswer,
   type PanelLine,
   type Visit,
+  plural,
   say,
 } from '@water-clock/core';
 import { usePreferences } from '../../app/platform/preferences.tsx';
@@ -228,7 +229,11 @@ export function PanelEntry(props: StepProps & { readonly visit: Visit }) {
         {hidden === null && <span className="soft">{say`Answer the question above first.`} </span>}
         {notLooked.length > 0 && (
           <span className="fault">
-            {say`${notLooked.length === 1 ? say`1 setting was` : say`${notLooked.length} settings were`} not checked. As found, they count as not known.`}
+            {plural(
+              notLooked.length,
+              '# setting was not checked. As found, it counts as not known.',
+              '# settings were not checked. As found, they count as not known.',
+            )}
           </span>
         )}
       </div>

@@ -26,11 +26,9 @@ function RulesNow({ rules, rulesState, site, survey, today }: StepProps) {
   if (!rules)
     return (
       <p className="rules-now large">
-        {say`${
-          site.rulesId === null
-            ? say`No rules are chosen yet.`
-            : say`The chosen rules are no longer in the library.`
-        } Choose local rules below, or`}{' '}
+        {site.rulesId === null
+          ? say`No rules are chosen yet. Choose local rules below, or`
+          : say`The chosen rules are no longer in the library. Choose local rules below, or`}{' '}
         <Link to="/library/rules">{say`add them in the library`}</Link>.
       </p>
     );

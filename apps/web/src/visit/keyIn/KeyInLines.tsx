@@ -9,6 +9,7 @@ import {
   type KeyIn,
   type KeyLine,
   type PanelNow,
+  plural,
   say,
 } from '@water-clock/core';
 import { hush, speak } from '../../shared/hand/voice.ts';
@@ -198,7 +199,7 @@ export function KeyInLines({ card, keyIn, now, aloud, set, reach, confirms }: Pr
       />
       <p className="key-progress heavy no-print" role="status">
         {open.length > 0 ? say`${done} of ${card.length} done` : say`All ${card.length} done`}
-        {slips > 0 && say`; ${slips} ${slips === 1 ? say`slip` : say`slips`} caught`}
+        {slips > 0 && `; ${plural(slips, '# error caught', '# errors caught')}`}
       </p>
       <ol className="key-card list column">
         {card.map((line, i) => {

@@ -83,11 +83,9 @@ export function TestList({ plan, visit, editor, timerId, survey }: VisitPartProp
     <section aria-label={say`Test`} className="leave-part part stack">
       <h2>{say`Test: two minutes per station`}</h2>
       <p className="soft" role="status">
-        {say`${
-          left.length === 0
-            ? say`All stations are tested.`
-            : say`${plan.stations.length - left.length} of ${plan.stations.length} tested.`
-        } Never run a pump against closed valves.`}
+        {left.length === 0
+          ? say`All stations are tested. Never run a pump against closed valves.`
+          : say`${plan.stations.length - left.length} of ${plan.stations.length} tested. Never run a pump against closed valves.`}
       </p>
       <div className="turn stack column" {...swipe}>
         <p className="test-station large heavy">

@@ -198,7 +198,11 @@ export function WaterView({
         />
       )}
       {unknown.length > 0 && (
-        <p className="soft">{say`Not counted: ${unknown.length === 1 ? say`station` : say`stations`} ${unknown.join(', ')}. No flow, or head and area, is recorded there.`}</p>
+        <p className="soft">
+          {unknown.length === 1
+            ? say`Station ${unknown.join(', ')} is not counted. No flow, or head and area, is recorded there.`
+            : say`Stations ${unknown.join(', ')} are not counted. No flow, or head and area, is recorded there.`}
+        </p>
       )}
       {editing ? (
         <TariffForm

@@ -59,7 +59,11 @@ export function SeasonCard(props: StepProps) {
     : settings.seasonalPercent === now;
   return (
     <>
-      <p>{say`Percent of the ${monthName(hundred)} need, from ${source}, in this timer’s steps${scope === 'none' ? ` ${say`(no seasonal percent: change the minutes)`}` : ''}:`}</p>
+      <p>
+        {scope === 'none'
+          ? say`Percent of the ${monthName(hundred)} need, from ${source}. This timer has no seasonal percent, so change the minutes:`
+          : say`Percent of the ${monthName(hundred)} need, from ${source}, in this timer’s steps:`}
+      </p>
       <ol className="season list tiles of-100 near">
         {percents.map((percent, i) => (
           <li key={i} className={i + 1 === month ? 'season-now notice' : undefined}>

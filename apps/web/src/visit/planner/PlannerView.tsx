@@ -178,7 +178,9 @@ function Planner(props: StepProps) {
           {state === 'working' &&
             (results.length > 0
               ? say`Looking at other plans …`
-              : say`Planning: ${planning.tries} options tried${best ? say`, the best so far is below` : ''}.`)}
+              : best
+                ? say`Planning: ${planning.tries} options tried. The best so far is below.`
+                : say`Planning: ${planning.tries} options tried.`)}
           {state === 'stopped' && say`Stopped. The best plan so far is shown.`}
           {state === 'done' && kept > 0 && say`${kept} kept. The rest can be planned around it.`}
         </p>
@@ -193,7 +195,7 @@ function Planner(props: StepProps) {
       {unknown.length > 0 && (
         <div className="caution">
           <p>
-            {say`Not known yet what ${stationsText(unknown)} ${unknown.length === 1 ? say`needs` : say`need`}.`}{' '}
+            {say`Need not known yet: ${stationsText(unknown)}.`}{' '}
             <Link to={`/timers/${timerId}/minutes`}>{say`Minutes`}</Link>
           </p>
           {goByPresent.length > 0 ? (

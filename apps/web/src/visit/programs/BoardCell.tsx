@@ -123,7 +123,11 @@ export const BoardCell = memo(function BoardCell(props: Props) {
       {seconds > 0 && follows === null && <Grip {...props} />}
       <input
         data-cell={dataCell(cell)}
-        aria-label={say`Minutes of ${station} ${name} in ${letter}${follows === null ? '' : say`, as station ${follows}`}`}
+        aria-label={
+          follows === null
+            ? say`Minutes of ${station} ${name} in ${letter}`
+            : say`Minutes of ${station} ${name} in ${letter}, same as station ${follows}`
+        }
         readOnly={follows !== null}
         aria-invalid={isFaulty}
         value={text}

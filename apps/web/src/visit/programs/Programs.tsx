@@ -89,7 +89,7 @@ export function Programs(props: Props) {
                 <p className="soft">
                   {plan.timer.programCount === 1
                     ? say`This timer has one program, and it is in use.`
-                    : say`${plan.timer.programCount === 2 ? say`Both` : say`All ${plan.timer.programCount}`} programs of this timer are in use.`}
+                    : say`All ${plan.timer.programCount} programs of this timer are in use.`}
                 </p>
               )}
             </>

@@ -38,7 +38,11 @@ export const WeekCell = memo(function WeekCell({ given, needed }: Props) {
         {say`${minutes(given)} of ${minutes(needed)}`}
         <span className="hidden-but-read">
           {' '}
-          {say`minutes a week${isShort ? say`, too little` : isMuch ? say`, too much` : ''}`}
+          {isShort
+            ? say`minutes a week, too little`
+            : isMuch
+              ? say`minutes a week, too much`
+              : say`minutes a week`}
         </span>
       </span>
     </span>

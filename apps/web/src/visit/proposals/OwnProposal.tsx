@@ -49,7 +49,11 @@ export function OwnProposal({ timerId, proposals, unsaved, editor }: Props) {
         <Alert
           type={answered.state === 'accepted' ? 'success' : 'warning'}
           showIcon
-          title={say`${answered.answeredBy ?? say`Someone`} ${answered.state} your suggestion.`}
+          title={
+            answered.state === 'accepted'
+              ? say`${answered.answeredBy ?? say`Someone`} accepted your suggestion.`
+              : say`${answered.answeredBy ?? say`Someone`} declined your suggestion.`
+          }
           description={answered.answer || undefined}
         />
       )}

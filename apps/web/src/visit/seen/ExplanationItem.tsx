@@ -93,7 +93,7 @@ export function ExplanationItem(props: ExplanationProps) {
       <Disclosure className="explanation-fold" summary={head} openAtFirst={rank === 1}>
         {() => (
           <div className="stack near">
-            <p className="soft">{say`Agrees with ${agreeing} of ${fits.length} ${fits.length === 1 ? say`sighting` : say`sightings`}.`}</p>
+            <p className="soft">{say`Sightings explained: ${agreeing} of ${fits.length}.`}</p>
             {explained.or.map((variant, i) => (
               <div key={i} className="aside stack near">
                 <p>{variantSentence(variant.causes, speech)}</p>

@@ -23,7 +23,11 @@ export function AdjustedTable({ plan, month }: { readonly plan: Plan; readonly m
   return (
     <Disclosure
       className="more"
-      summary={say`Minutes as entered and as run in ${monthly ? say`each month` : monthName(month)}`}
+      summary={
+        monthly
+          ? say`Minutes as entered and as run in each month`
+          : say`Minutes as entered and as run in ${monthName(month)}`
+      }
     >
       {() => (
         <Scroll label={say`Entered and adjusted minutes`} className="night-table">

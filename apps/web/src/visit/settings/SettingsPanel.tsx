@@ -259,7 +259,11 @@ export default function SettingsPanel({
       <section className="stack near">
         <Disclosure
           openAtFirst={offDays.length > 0}
-          summary={say`Off days of the month: ${offDays.length > 0 ? listed(offDays) : say`none`}`}
+          summary={
+            offDays.length > 0
+              ? say`Off days of the month: ${listed(offDays)}`
+              : say`Off days of the month: none`
+          }
         >
           {() => <OffDays plan={plan} set={set} />}
         </Disclosure>

@@ -128,7 +128,9 @@ export function CupTest({ number, noted, editor }: Props) {
       </div>
       <div className="cup-entry row at-foot">
         <label className="labelled">
-          {say`${chosen === null ? say`Cup ${volumes.length + 1}` : say`Re-enter cup ${chosen + 1}`} (ml)`}
+          {chosen === null
+            ? say`Cup ${volumes.length + 1} (ml)`
+            : say`Re-enter cup ${chosen + 1} (ml)`}
           <Input
             ref={input}
             inputMode="decimal"
@@ -195,7 +197,7 @@ export function CupTest({ number, noted, editor }: Props) {
             {result.lowQuarter
               .map((cup) => say`row ${Math.floor(cup / across) + 1}, cup ${(cup % across) + 1}`)
               .join('; ')}
-            {say`. Check the head nearest ${result.lowQuarter.length === 1 ? say`it` : say`them`}.`}
+            {say`. Check the nearest heads.`}
           </p>
         </div>
       )}

@@ -177,7 +177,9 @@ export function FlowTestForm({ number, plan, survey, editor }: Props) {
       {other !== null && (
         <p role="status" className="tool-answer bold">
           {!flow || !theirs
-            ? say`Flow not known yet: ${flow ? say`station ${other}` : say`this station`}.`
+            ? flow
+              ? say`The flow of station ${other} is not known yet.`
+              : say`The flow of this station is not known yet.`
             : supply === undefined
               ? say`Enter the supply flow.`
               : canRunAtOnce(flow.value, theirs.value, supply)

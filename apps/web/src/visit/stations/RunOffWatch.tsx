@@ -224,7 +224,9 @@ export function RunOffWatch({ timerId, plan, station, noted, editor }: Props) {
           {say`Measured:`}{' '}
           <strong>{lengthWords(Math.round(pieceFromTries(test.seconds, test.taken, 0)))}</strong>
           {test.seconds.length > 1 &&
-            say` (${test.taken === 'least' ? say`the shortest` : say`the mean`} of ${test.seconds.length} tests)`}
+            (test.taken === 'least'
+              ? say` (the shortest of ${test.seconds.length} tests)`
+              : say` (the mean of ${test.seconds.length} tests)`)}
           {test.safetyPercent > 0 && say`; ${test.safetyPercent} % safety margin`}
           {station.cycleSeconds !== undefined &&
             say`; rounded to this timer’s steps: ${lengthWords(station.cycleSeconds)}`}
@@ -238,7 +240,9 @@ export function RunOffWatch({ timerId, plan, station, noted, editor }: Props) {
             : worked
               ? say`Not measured. This soil absorbs water as fast as it is applied.`
               : say`Not measured yet.`
-          : say`Longest cycle ${lengthWords(station.cycleSeconds)}, then ${station.soakSeconds === undefined ? say`a soak` : say`${runEntryText(station.soakSeconds)} min soak`}.`}
+          : station.soakSeconds === undefined
+            ? say`Longest cycle ${lengthWords(station.cycleSeconds)}, then a soak.`
+            : say`Longest cycle ${lengthWords(station.cycleSeconds)}, then a ${lengthWords(station.soakSeconds)} soak.`}
       </p>
       <SplitRuns plan={plan} station={station} editor={editor} />
     </section>

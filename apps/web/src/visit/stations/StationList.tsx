@@ -190,7 +190,11 @@ function StationRow({ station, ...props }: Props & { readonly station: Station }
         <span className="row near in-line">
           <Button
             aria-expanded={open}
-            aria-label={say`${open ? say`Close` : say`Soak, flow, switches`} of station ${station.number}`}
+            aria-label={
+              open
+                ? say`Close station ${station.number}`
+                : say`Soak, flow, switches of station ${station.number}`
+            }
             onClick={() => setOpen(!open)}
           >
             {open ? say`Close` : say`Soak, flow, switches`}

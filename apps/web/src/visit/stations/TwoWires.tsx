@@ -14,6 +14,7 @@ import {
   surveyOf,
   unheard,
   type SurveyStationFields,
+  plural,
   say,
 } from '@water-clock/core';
 import { NoteField } from '../../shared/fields/NoteField.tsx';
@@ -144,9 +145,12 @@ export default function TwoWires({ plan, survey, editor, now, timerId }: StepPro
           {!search.isRunning && search.share < 1 && say`: stopped; results are kept`}.
           {silent > 0 && (
             <p className="fault">
-              {say`With all stations off, the line draws ${line.atRest()} mA:`}{' '}
-              {say`${silent === 1 ? say`one more decoder is` : say`${silent} more decoders are`} on it and`}{' '}
-              {say`${silent === 1 ? say`does` : say`do`} not answer.`}
+              {say`With all stations off, the line draws ${line.atRest()} mA.`}{' '}
+              {plural(
+                silent,
+                '# more decoder is on it and does not answer.',
+                '# more decoders are on it and do not answer.',
+              )}
             </p>
           )}
         </div>
@@ -179,7 +183,7 @@ export default function TwoWires({ plan, survey, editor, now, timerId }: StepPro
       {free.length > 0 && nextStation !== undefined && (
         <div className="row">
           <span>
-            {say`${free.length === 1 ? say`One of them has` : say`${free.length} of them have`} no station yet.`}
+            {plural(free.length, '# of them has no station yet.', '# of them have no station yet.')}
           </span>
           <Button onClick={() => assign(free)}>{say`Assign them in this order`}</Button>
         </div>

@@ -174,7 +174,7 @@ function minutes({ minutes: sums }: VisitFacts): StepState {
     ? { done: true, line: say`Every station’s need is known.` }
     : {
         done: false,
-        line: say`Not known yet what ${stationsText(unknown)} ${unknown.length === 1 ? say`needs` : say`need`}.`,
+        line: say`Need not known yet: ${stationsText(unknown)}.`,
       };
 }
 

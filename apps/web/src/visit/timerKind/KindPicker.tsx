@@ -7,6 +7,7 @@ import {
   type EpochDay,
   type Plan,
   type Timer,
+  plural,
   say,
 } from '@water-clock/core';
 import { useLibrary } from '../../data/api/library.ts';
@@ -75,9 +76,7 @@ function Preview({
   if (tooMany.length > 0)
     return (
       <p className="fault">
-        {say`Not possible yet: this kind has ${kind.stationCount}`}{' '}
-        {say`${kind.stationCount === 1 ? say`station` : say`stations`} and ${kind.programCount}`}{' '}
-        {say`${kind.programCount === 1 ? say`program` : say`programs`}. Delete first: ${tooMany.join(', ')}.`}
+        {say`Not possible yet: this kind has ${plural(kind.stationCount, '# station', '# stations')} and ${plural(kind.programCount, '# program', '# programs')}. Delete first: ${tooMany.join(', ')}.`}
       </p>
     );
   const before = notFitting(plan, plan.timer).map((finding) => findingSentence(finding, speech));
