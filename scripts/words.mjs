@@ -2,7 +2,7 @@
  * The messages of the product: `say` templates, tables of `wordsOf`, both forms of `plural`, and the words of the kinds and tasks that ship.
  *
  *   npm run words                           brings the catalogues up to date, and tells what is missing or fuzzy
- *   npm run words -- check                  fails where they are not up to date
+ *   npm run words -- check                  fails where they are not up to date, or a message uses a word that docs/glossary.md has given up
  *   npm run words -- compile                writes the JSON that the application loads; the build does this
  *   npm run words -- reword FILE            FILE: JSON of old texts and new ones as in the catalogues, "new" or { "en": "new", "es": "nuevo" }
  *   npm run words -- sample N [--seed S]    prints N messages at random, the same for the same seed
@@ -11,6 +11,7 @@ import fs from 'node:fs';
 import { parseArgs } from 'node:util';
 import { compile, languages, read, SOURCE_LANGUAGE, write } from './words/catalogues.mjs';
 import { messages, partsOf, keyOf } from './words/collect.mjs';
+import { oldWordsIn } from './words/oldWords.mjs';
 import { named, numbered, renumbered } from './words/placeholders.mjs';
 
 export { messages } from './words/collect.mjs';
@@ -90,8 +91,12 @@ function check() {
   const found = messages();
   const known = read(SOURCE_LANGUAGE);
   const isSame = known.size === found.size && [...found.keys()].every((key) => known.has(key));
-  if (isSame) return;
-  process.stderr.write('The catalogues are not up to date: run npm run words\n');
+  const faults = [
+    ...(isSame ? [] : ['The catalogues are not up to date: run npm run words']),
+    ...oldWordsIn([...found.keys()].map((key) => partsOf(key).text)),
+  ];
+  if (faults.length === 0) return;
+  process.stderr.write(`${faults.join('\n')}\n`);
   process.exitCode = 1;
 }
 

@@ -405,7 +405,7 @@ describe('the planner', () => {
     press('Stop');
     expect(worker.ended).toBeGreaterThan(ended);
     expect(text()).toMatch(/Stopped\. The best plan so far is shown/);
-    press(/^Take/);
+    press(/^Use these programs/);
     expect(editor.snapshot().settled.programs[0]?.starts).toEqual(['03:00']);
   });
 

@@ -33,6 +33,7 @@ import {
 } from '@water-clock/core';
 import { IntlMessageFormat } from 'intl-messageformat';
 import { named, namesIn, numbered, renumbered } from '../../../scripts/words/placeholders.mjs';
+import { oldWordsIn } from '../../../scripts/words/oldWords.mjs';
 import { rewordCode, rewordedText } from '../../../scripts/words/reword.mjs';
 import { messages, readCatalogue } from '../../../scripts/words.mjs';
 import { PSEUDO, translatorOf } from '../src/index.ts';
@@ -67,6 +68,16 @@ describe('the catalogues', () => {
     expect(broken).toEqual([]);
   });
 
+  test('no message uses a word that the glossary has given up', () => {
+    expect(oldWordsIn(english.keys())).toEqual([]);
+    expect(
+      oldWordsIn(['Hours without water', 'Frozen as found', 'noteds', '{noted} by {0}']),
+    ).toEqual([
+      '“Hours without water” says “hours without water”; say “no-water hours”',
+      '“Frozen as found” says “frozen”; say “saved”',
+    ]);
+  });
+
   test('values have names for translators, and numbers in what the application loads', () => {
     for (const [text, names] of [
       ['{program} starts at {start}, as {A} shows it', ['program', 'start']],
@@ -99,6 +110,12 @@ describe('the catalogues', () => {
     expect(rewordedText(source, pairs)).toBe(
       `say\`${'All ${all}, of them ${n}'} \`; wordsOf({ a: "It's off" }); plural(n, '1 timer', '# timers'); sayAs('switch')\`Away\`;`,
     );
+    const nested = 'say`Of ${n}: ${one ? say`it` : say`them`}`;';
+    const both = new Map([
+      ['Of {0}: {1}', '{1} of {0}'],
+      ['them', 'all'],
+    ]);
+    expect(rewordedText(nested, both)).toBe('say`${one ? say`it` : say`all`} of ${n}`;');
     await expect(rewordCode(new Map([['Station {0}', 'Station']]))).rejects.toThrow(/values/);
   });
 });

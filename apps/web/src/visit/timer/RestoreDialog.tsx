@@ -40,7 +40,7 @@ export default function RestoreDialog({ timerId, plan, visit, language, close }:
       ) : (
         <>
           {saved === null && (
-            <p className="caution">{say`No visit recorded what is saved in this timer. The check below uses the current settings. A restore may bring back older ones.`}</p>
+            <p className="caution">{say`No visit recorded what is saved in this timer. The check below uses the current settings. A restore may load older ones.`}</p>
           )}
           <RestoreWords plan={saved ?? plan} language={language} />
         </>

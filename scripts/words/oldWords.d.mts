@@ -1,0 +1,6 @@
+export interface OldWord {
+  readonly old: string;
+  readonly now: string;
+}
+export function oldWords(): readonly OldWord[];
+export function oldWordsIn(messages: Iterable<string>, words?: readonly OldWord[]): string[];
