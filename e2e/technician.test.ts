@@ -359,7 +359,7 @@ test('a plan document is exported, refused by path where it is wrong, and taken 
   await file?.uploadFile(large);
   await sees(page, '[role=alert]', /document: 5000000 bytes are too many/);
   await paste(JSON.stringify({ ...plan, programs: [{ ...program, starts: ['03:00'] }] }));
-  await sees(page, '.ant-modal li', /A starts: 10:30 pm → 3:00 am/);
+  await sees(page, '.ant-modal li', /A start times: 10:30 pm → 3:00 am/);
   await click(page, '.ant-modal-footer .ant-btn-primary:not([disabled])');
   await page.waitForFunction(() => document.querySelectorAll('.program-head').length === 1);
   await press(page, 'Undo');

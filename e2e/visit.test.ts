@@ -87,7 +87,7 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   await page.keyboard.type('0:40');
   await page.keyboard.press('Tab');
   // The checksum shows the slip.
-  await sees(page, '.panel-total', /adds up to 0:41/);
+  await sees(page, '.panel-total', /add up to 0:41/);
   await click(page, '[data-line="run.A.1"]');
   await page.keyboard.type('12');
   await page.keyboard.press('Enter');
@@ -302,7 +302,7 @@ test('any state of the logbook is brought back and taken back, and a whole site 
   // The state that the first visit found: two starts.
   const found = (await offered(page, 'This')).filter((state) => /as found$/.test(state));
   await choose(page, 'This', found[0] ?? '');
-  await sees(page, '[aria-label="Compare"] table', /B starts4:40 am, 3:10 pm4:40 am/);
+  await sees(page, '[aria-label="Compare"] table', /B start times4:40 am, 3:10 pm4:40 am/);
   await click(page, '[aria-label="Compare"] ::-p-text(Restore “)');
   await sees(page, '[aria-label="Compare"]', /Both have the same settings/);
   expect((await recordOf(page)).plan.programs[1]?.starts).toEqual(['04:40', '15:10']);
@@ -344,7 +344,7 @@ test('closed with two things left undone: each is said yes to, stands in the log
   await page.focus(delay);
   await page.keyboard.type('on');
   await page.keyboard.press('Enter');
-  await sees(page, '.panel-line .fault', /Type how long it still lasts/);
+  await sees(page, '.panel-line .fault', /Type the time left/);
   await page.keyboard.press('Escape');
   await page.keyboard.type('2 days');
   await page.keyboard.press('Enter');
