@@ -57,7 +57,7 @@ test('rain takes the water, power the display; a clock that stood still is set b
   await page.keyboard.press('ArrowUp');
   await sees(page, '.bench-screen', /year.*20\d\d/s);
   await choose(page, 'Valve stays open', 'station 2');
-  await sees(page, 'main', /a valve that does not close of station 2/);
+  await sees(page, 'main', /Station 2: a valve that does not close/);
 });
 
 test('the wiring test tells a broken circuit, a short and a valve that is shut apart', async () => {
@@ -102,7 +102,7 @@ test('a task is not done by doing nothing; done, it is kept; a hint and a wrong 
   expect(await accessibilityFaults(page)).toEqual([]);
   await click(page, 'a::-p-text(“Nothing since the weekend”)');
   await press(page, 'Done');
-  await sees(page, '[role=alert]', /Not yet.*That was not the fault\.*should start but does not/s);
+  await sees(page, '[role=alert]', /Not yet.*That was not the fault\..*should start but does not/s);
   await press(page, 'Hint');
   await sees(page, 'main', /Look at the clock page/);
   expect(await shown()).toMatch(/rain delay/);
@@ -135,7 +135,7 @@ test('the office makes a task of a garden; it is kept, and taken out again', asy
   await sees(page, '[role=alert]', /Not yet/);
   await house.go(page, '/bench/tasks');
   const office = '[aria-labelledby="office-tasks"]';
-  await sees(page, office, /Key in this garden.*middling/s);
+  await sees(page, office, /Key in this garden.*medium/s);
   expect(await accessibilityFaults(page)).toEqual([]);
   await press(page, 'Delete');
   await page.waitForFunction(

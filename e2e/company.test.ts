@@ -116,7 +116,7 @@ test('an apprentice proposes, and the owner accepts', async () => {
   await linnet.keyboard.press('Enter');
   await saved(linnet);
   await linnet.reload();
-  await linnet.waitForSelector('[aria-label^="Remove the start 5:30"]');
+  await linnet.waitForSelector('[aria-label^="Delete start time 5:30"]');
   await fill(linnet, 'Why you suggest it', 'The wind is up at four.');
   await press(linnet, 'Send suggestion');
   await sees(linnet, '.ant-alert', /You suggested this/);
@@ -130,7 +130,7 @@ test('an apprentice proposes, and the owner accepts', async () => {
   await press(owner, 'Accept');
   await sees(owner, '.ant-modal', /Accepted/);
   await press(owner, 'Done');
-  await owner.waitForSelector('[aria-label^="Remove the start 5:30"]');
+  await owner.waitForSelector('[aria-label^="Delete start time 5:30"]');
   await linnet.reload();
   await sees(linnet, '.ant-alert', /Ash Vane accepted/);
   // Whoever else looks at it is said, and what they change comes by itself.
@@ -143,7 +143,7 @@ test('an apprentice proposes, and the owner accepts', async () => {
   await press(other, 'Sign in');
   await other.waitForSelector('.rail');
   await go(other, `/timers/${id}`);
-  await other.waitForSelector('[aria-label^="Remove the start 5:30"]');
+  await other.waitForSelector('[aria-label^="Delete start time 5:30"]');
   await typeInto(owner, 'Start time 1 of A', '6:00');
   await owner.keyboard.press('Enter');
   await saved(owner);
@@ -287,7 +287,7 @@ test('thirty gardens come from a spreadsheet, a restriction changes, and they ar
   await sees(owner, 'main', /They apply to 30 sites: 30 break them now/);
   await press(owner, 'Replan all');
   await sees(owner, '[role=status]', /30 need your decision/);
-  await sees(owner, 'main', /By phone 20.*By a visit 10/s);
+  await sees(owner, 'main', /By phone 20.*By visit 10/s);
   await press(owner, 'Review Row house 2');
   await sees(owner, '.ant-drawer-body', /Few enough to read out.*A days: TUE SAT/s);
   await sees(owner, '.ant-drawer-body', /We will call you/);

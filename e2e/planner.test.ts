@@ -35,31 +35,23 @@ test('from the brief to programs with reasons, around what is kept, as one step 
   const page = await house.at(`${FENNIMORE}/plan`);
   await page.waitForSelector('.planner');
   const before = await planOf(page);
-  await press(page, 'Plan');
-  await page.waitForFunction(() => document.querySelectorAll('.plan-alternative').length >= 2);
+  await page.waitForFunction(() => document.querySelectorAll('button.plan-card').length >= 2);
+  await sees(page, '.plan-cards', /What is set now.*overlap/s);
+  await click(page, '.planner .ant-collapse-header ::-p-text(Plans as a table)');
   await sees(page, '.plan-table', /Trade-off/);
-  await sees(page, '.plan-reasons', /it needs .* a week/);
+  await sees(page, '.plan-reasons', /only Tue Sat are allowed here|Tue Sat/);
   await sees(page, '.planner', /Through the year/);
   expect(await accessibilityFaults(page)).toEqual([]);
 
-  // One start is kept; the rest is worked out around it.
-  const kept = await page.$eval(
-    '.plan-program tr:nth-child(2) strong',
-    (element) => element.textContent ?? '',
-  );
-  await click(page, '.plan-program tr:nth-child(2) .keep');
-  await press(page, 'Plan the rest');
-  await page.waitForFunction(
-    (start) =>
-      [...document.querySelectorAll('.plan-program strong')].some(
-        (one) => one.textContent === start,
-      ) &&
-      [...document.querySelectorAll('.planner-head button')].some(
-        (one) => one.textContent === 'Plan the rest',
-      ),
-    {},
-    kept,
-  );
+  // One start is kept; the rest is planned around it.
+  await click(page, '.planner .ant-collapse-header ::-p-text(part by part)');
+  const start = '.plan-program tr:nth-child(2)';
+  const kept = await page
+    .waitForSelector(`${start} strong`)
+    .then((one) => one?.evaluate((element) => element.textContent ?? ''));
+  await click(page, `${start} .keep`);
+  await sees(page, '.planner', /1 settings? (is|are) kept/);
+  await sees(page, '.plan-program strong', new RegExp(`^${kept}$`));
   await sees(page, '.plan-changes', /A days.*Tue Sat/s);
   await press(page, 'Use these programs');
   await sees(page, '.verdict-headline', /^No overlaps, up to 1[3-9]0 %$/);
@@ -74,8 +66,7 @@ test('from the brief to programs with reasons, around what is kept, as one step 
 test('the large garden has programs, too, though nobody knows what half of it needs', async () => {
   const page = await house.at(`${LARKHOLT}/plan`);
   await page.waitForSelector('.planner .check');
-  await press(page, 'Plan');
-  await page.waitForSelector('.plan-alternative', { timeout: 120_000 });
+  await page.waitForSelector('button.plan-card', { timeout: 120_000 });
   await press(page, 'Use these programs');
   await sees(page, '.verdict-headline', /^No overlaps, up to 1[3-9]\d %$/);
   await page.close();

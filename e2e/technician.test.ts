@@ -79,7 +79,7 @@ test('the list tells each timer apart, and leads to the overlap on its night', a
   expect(rows).toMatch(/Larkholt.*Breaks rules.*do not allow that day/);
   expect(rows).toMatch(/Thistle Corner.*No overlaps.*No overlaps, up to \d+ %/);
   expect(rows).toMatch(/Quince Cottage.*12:15 am while A, started (Tue|Sat) .* at 10:30 pm/);
-  expect(rows).toMatch(/Saltbush Corner.*Timer switched off/);
+  expect(rows).toMatch(/Saltbush Corner.*The timer is switched off/);
   expect(rows).toMatch(/Sorrel Row.*Empty.*No watering yet/);
   expect(await accessibilityFaults(page)).toEqual([]);
   await click(page, `a[href="${QUINCE_COTTAGE}"]`);
@@ -191,7 +191,7 @@ describe('editing', () => {
 
   test('a start is dragged on the strip, snapped to the step, and moved by keys', async () => {
     const page = await house.at(FENNIMORE);
-    const block = await page.waitForSelector('.strip-cycle[aria-label^="Start of C"]');
+    const block = await page.waitForSelector('.strip-cycle[aria-label^="Start time of C"]');
     const box = await block?.boundingBox();
     if (!box) throw new Error('no block');
     const pixelsPerHour = await page.$eval('.strip-window svg', (svg) => svg.clientWidth / 24);
@@ -206,7 +206,7 @@ describe('editing', () => {
     await page.mouse.up();
     await saved(page);
     expect(await page.$('.strip-blocked')).toBeNull();
-    const moved = await page.waitForSelector('.strip-cycle[aria-label^="Start of C"]');
+    const moved = await page.waitForSelector('.strip-cycle[aria-label^="Start time of C"]');
     await moved?.evaluate((element) => (element as unknown as SVGElement).focus());
     await page.keyboard.press('ArrowLeft');
     await sees(page, '.strip-times', /8:15 pm – 8:21 pm/);
@@ -225,7 +225,7 @@ describe('editing', () => {
     await sees(
       page,
       '.verdict-headline',
-      /A never waters: it needs run times .* and watering days/,
+      /A never waters: it needs a run time .* and watering days/,
     );
     await type(page, 'Minutes of 1  in A', '20');
     await page.keyboard.press('Enter');
@@ -320,7 +320,7 @@ test('two tabs on one timer: the slower one is shown both sides and decides', as
   await sees(
     theirs,
     '.ant-alert',
-    /Tamsin Orrowby changed this timer on another device\.*2:30 am → 1:45 am/,
+    /Tamsin Orrowby changed this timer on another device\..*2:30 am → 1:45 am/,
   );
   expect(await valueOf(theirs, 'Start time 1 of B')).toBe('1:45 am');
   await theirs.close();
@@ -347,7 +347,7 @@ test('a plan document is exported, refused by path where it is wrong, and taken 
       },
       text,
     );
-  await more(page, 'Import a plan');
+  await more(page, 'Import plan');
   await page.waitForSelector('textarea');
   await paste(exported);
   await sees(page, '.ant-modal', /It matches the current settings/);

@@ -197,7 +197,7 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   await sees(
     page,
     '.log-entry',
-    /Found: The timer is doing exactly what it is set to do\.*Done: Start in the/s,
+    /Found: The timer is doing exactly what it is set to do\..*Done: Start in the/s,
   );
   await sees(page, '.log-entry', /Errors caught by read-back: 2/);
   const states = await offered(page, 'This');

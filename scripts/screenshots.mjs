@@ -56,11 +56,10 @@ await onStage(async ({ page, url }) => {
   }
   await open(`${TIMER(1)}/plan`);
   await page.waitForSelector('.planner .check');
-  await press('Plan');
   await page.waitForFunction(
     () =>
-      document.querySelectorAll('.plan-alternative').length > 1 &&
-      !document.querySelector('.planner-head button:not(.ant-btn-primary)'),
+      document.querySelectorAll('.plan-card').length > 2 &&
+      !/…/.test(document.querySelector('.planner-head [role=status]')?.textContent ?? ''),
     { timeout: 120_000 },
   );
   await take('planner');

@@ -15,28 +15,35 @@ import {
   siteFields,
   siteMinutes,
   TIMER_KINDS,
+  type Brief,
   type Plan,
   type Survey,
 } from '@water-clock/core';
 import type { StepProps } from '../src/visit/steps/stepProps.ts';
-import type { PlanNews } from '../src/data/workers/planning.ts';
+import type { PlanNews, PlanRequest, PlanResult } from '../src/data/workers/planning.ts';
 import { connection } from '../src/data/workers/started.ts';
 import { editorAlone } from './editorAlone.ts';
 
 /** What a worker was asked, and the way to answer it from a test. */
 const worker = {
   ended: 0,
+  asked: null as PlanRequest | null,
   tell: null as ((news: PlanNews) => void) | null,
   diagnose: (_request: unknown, _progress: (share: number) => void): Promise<unknown> =>
     new Promise(() => undefined),
 };
 const calls = {
-  plan: (_request: unknown, tell: (news: PlanNews) => void) => {
+  plan: (request: PlanRequest, tell: (news: PlanNews) => void) => {
+    worker.asked = request;
     worker.tell = tell;
     return Promise.resolve();
   },
   diagnose: (request: unknown, progress: (share: number) => void) =>
     worker.diagnose(request, progress),
+};
+const asked = (): PlanRequest => {
+  if (!worker.asked) throw new Error('the worker was asked nothing');
+  return worker.asked;
 };
 // The cast holds: no other function of a worker is called here.
 connection.to = <T,>() => calls as unknown as Remote<T>;
@@ -384,29 +391,61 @@ describe('the planner', () => {
     ],
   };
 
-  test('without any need and any program there is nothing to work out, and it says so', () => {
-    open('plan', EMPTY_SURVEY, { ...plan, programs: [] });
-    expect(text()).toMatch(/Enter what at least one station needs/);
-    expect(screen.getByRole('button', { name: 'Plan' })).toHaveProperty('disabled', true);
+  const better: Plan = {
+    ...plan,
+    programs: plan.programs.map((one) => ({ ...one, starts: ['03:00'] })),
+  };
+  const resultOf = (brief: Brief): PlanResult => ({
+    kind: 'as-wished',
+    brief,
+    plan: better,
+    cost: [0, 0, 0, 1, 1, 0, 0],
+    proof: { optimal: true, bound: [0, 0, 0, 1, 1, 0, 0] },
+    reasons: [],
+    simpler: [],
+    conflicts: [],
+    short: [],
+    hours: null,
+    isSure: true,
+    headroom: 140,
   });
 
-  test('says how far it is; Stop keeps the best, which can be taken', () => {
+  test('without any need and any program there is nothing to plan, and it says so', () => {
+    worker.asked = null;
+    open('plan', EMPTY_SURVEY, { ...plan, programs: [] });
+    expect(text()).toMatch(/Enter what at least one station needs/);
+    expect(worker.asked).toBeNull();
+  });
+
+  test('plans as it opens; a plan stands beside what is set now, and is used', () => {
     const editor = open('plan', known);
-    press('Plan');
-    expect(text()).toMatch(/Planning: 0 options tried\./);
-    const better: Plan = {
-      ...plan,
-      programs: plan.programs.map((one) => ({ ...one, starts: ['03:00'] })),
-    };
-    act(() => worker.tell?.({ kind: 'tried', tries: 12 }));
-    act(() => worker.tell?.({ kind: 'best', plan: better, cost: [0, 0, 0, 0, 1, 0, 0] as never }));
-    expect(text()).toMatch(/12 options tried\. The best so far is below/);
-    const ended = worker.ended;
-    press('Stop');
-    expect(worker.ended).toBeGreaterThan(ended);
-    expect(text()).toMatch(/Stopped\. The best plan so far is shown/);
-    press(/^Use these programs/);
+    const { brief } = asked();
+    expect(brief.stations.map(({ weeklySeconds }) => weeklySeconds)).toEqual([3600, 1800]);
+    expect(text()).toMatch(/Planning …/);
+    act(() => worker.tell?.({ kind: 'result', result: resultOf(brief) }));
+    act(() => worker.tell?.({ kind: 'present', present: { verdict: 'overlap', headroom: null } }));
+    act(() => worker.tell?.({ kind: 'end' }));
+    expect(text()).toMatch(/best plan possible/);
+    const cards = screen.getByRole('group', { name: 'Plans' }).textContent ?? '';
+    expect(cards).toMatch(/As preferred.*1 program, 1 start time.*No overlaps up to 140 %/);
+    expect(cards).toMatch(/What is set now.*1 program, 2 start times.*Programs overlap/);
+    press('Use these programs');
     expect(editor.snapshot().settled.programs[0]?.starts).toEqual(['03:00']);
+  });
+
+  test('one part of a plan is kept and the rest planned around it; leaving ends the work', async () => {
+    open('plan', known);
+    const { brief } = asked();
+    act(() => worker.tell?.({ kind: 'result', result: resultOf(brief) }));
+    const ended = worker.ended;
+    press('Keep only …');
+    fireEvent.click(await screen.findByText('Keep only the start times'));
+    // The question before it was still being worked on.
+    expect(worker.ended).toBe(ended + 1);
+    expect(worker.asked?.options.pins).toEqual({ starts: [{ program: 'A', start: '03:00' }] });
+    expect(worker.asked?.alone).toBe(true);
+    cleanup();
+    expect(worker.ended).toBe(ended + 2);
   });
 
   test.each(['plan', 'brief', 'house'] as const)(
@@ -424,7 +463,6 @@ describe('the planner', () => {
 
   test('a brief that is refused says why', () => {
     open('plan', known);
-    press('Plan');
     act(() =>
       worker.tell?.({
         kind: 'refused',
@@ -432,7 +470,6 @@ describe('the planner', () => {
       }),
     );
     expect(text()).toMatch(/No plan: .*a comma is missing/);
-    expect(screen.getByRole('button', { name: 'Plan' })).toBeTruthy();
   });
 });
 

@@ -32,8 +32,8 @@ export interface Usage {
   readonly peakWeekLitres: number;
 }
 
-/** Litres a minute of a station: its flow, or its rate over its area. */
-function flowOf(
+/** Litres a minute of a station: its flow, or its rate over its area; null where neither is known. */
+export function stationFlow(
   station: Station,
   survey: Survey,
 ): Pick<StationUsage, 'litresPerMinute' | 'source'> {
@@ -57,7 +57,7 @@ export function waterUsage(plan: Plan, survey: Survey, from: EpochDay): Usage {
   const given = givenByMonth(plan, from);
   const stations = plan.stations.map((station): StationUsage => {
     const { number } = station;
-    const flow = flowOf(station, survey);
+    const flow = stationFlow(station, survey);
     const seconds = given.get(number) ?? [];
     const { litresPerMinute: lpm } = flow;
     return {

@@ -14,6 +14,7 @@ import type {
   OutsideHours,
   Short,
   Simpler,
+  Verdict,
 } from '@water-clock/core';
 
 export interface PlanRequest {
@@ -26,6 +27,8 @@ export interface PlanRequest {
   readonly season: 'percent' | 'days';
   /** Only the brief itself, no other kinds of plan: where something is kept, or tried. */
   readonly alone: boolean;
+  /** What is set now. */
+  readonly present: Plan;
   readonly clock: ClockStyle;
   /** Of its sentences. */
   readonly language: string;
@@ -52,12 +55,18 @@ export interface PlanResult {
   readonly short: readonly Short[];
   readonly hours: OutsideHours | null;
   readonly isSure: boolean;
+  /** The highest percent without an overlap; null where there is no plan, or where a percent makes no difference. */
+  readonly headroom: number | null;
+}
+
+/** What is proven of the programs that are set. */
+export interface Present {
+  readonly verdict: Verdict;
+  readonly headroom: number | null;
 }
 
 export type PlanNews =
-  /** The best so far of the brief itself. */
-  | { readonly kind: 'best'; readonly plan: Plan; readonly cost: Cost }
-  | { readonly kind: 'tried'; readonly tries: number }
+  | { readonly kind: 'present'; readonly present: Present }
   | { readonly kind: 'result'; readonly result: PlanResult }
   | { readonly kind: 'season'; readonly months: readonly SeasonMonth[] }
   | { readonly kind: 'refused'; readonly faults: readonly Fault[] }

@@ -4,6 +4,7 @@ import {
   attempt,
   conflictSentences,
   pathText,
+  prove,
   seasonOf,
   setTranslator,
   workOut,
@@ -12,10 +13,9 @@ import {
 import { translatorOf } from '@water-clock/words';
 import { expose } from 'comlink';
 import type { PlanNews, PlanRequest, PlanResult } from './planning.ts';
-import { seldom } from './seldom.ts';
 
-/** How many kinds of plan stand side by side, the brief's own included. */
-const MOST_ALTERNATIVES = 4;
+/** How many kinds of plan stand side by side with what is set now, the brief's own included. */
+const MOST_ALTERNATIVES = 3;
 
 /** Stations that a plan of another kind may leave off their need beyond those of the first. */
 const MOST_MORE_SHORT = 1;
@@ -24,16 +24,7 @@ const programsText = ({ plan }: Pick<Worked, 'plan'>) => JSON.stringify(plan?.pr
 
 function work(request: PlanRequest, tell: (news: PlanNews) => void): void {
   const { brief, options, clock } = request;
-  const listener = {
-    found: ({
-      plan,
-      cost,
-    }: {
-      plan: NonNullable<Worked['plan']>;
-      cost: NonNullable<Worked['cost']>;
-    }) => tell({ kind: 'best', plan, cost }),
-    tried: seldom((tries: number) => tell({ kind: 'tried', tries })),
-  };
+  const on = options.on ?? 0;
   const seen = new Set<string>();
   let own: PlanResult | null = null;
   const kinds = request.alone
@@ -41,7 +32,7 @@ function work(request: PlanRequest, tell: (news: PlanNews) => void): void {
     : alternativesOf(brief, request.sunrise);
   for (const { kind, brief: asked } of kinds) {
     if (seen.size >= MOST_ALTERNATIVES) break;
-    const worked = workOut(asked, options, own ? {} : listener);
+    const worked = workOut(asked, options);
     const text = programsText(worked);
     if (own && (worked.plan === null || seen.has(text))) continue;
     // A plan that leaves more of the garden short is not an option.
@@ -52,10 +43,15 @@ function work(request: PlanRequest, tell: (news: PlanNews) => void): void {
       ...conflictSentences(conflict, asked, clock),
       brief: conflict.change?.brief ?? null,
     }));
-    const result = { ...worked, kind, brief: asked, conflicts };
+    const headroom = worked.plan ? prove(worked.plan, on).headroomPercent : null;
+    const result = { ...worked, kind, brief: asked, conflicts, headroom };
     own ??= result;
     tell({ kind: 'result', result });
     if (!worked.plan && kind === 'as-wished') break;
+    if (kind === 'as-wished') {
+      const { verdict, headroomPercent } = prove(request.present, on);
+      tell({ kind: 'present', present: { verdict, headroom: headroomPercent } });
+    }
   }
   if (own?.plan && request.months.length > 0)
     tell({

@@ -1,86 +1,188 @@
 import { memo, useMemo } from 'react';
 import {
   attempt,
+  civilOf,
   nightsFrom,
-  programsByLetter,
+  parseTime,
+  say,
   SECONDS_PER_DAY,
+  WEEKDAYS,
+  timeWords,
   weekdayIndexOf,
   weekdayName,
+  type BriefRules,
   type EpochDay,
-  type Night,
+  type NoWaterWindow,
   type Plan,
+  type Weekday,
 } from '@water-clock/core';
-import { NightBlocks } from './NightBlocks.tsx';
-import { stripGeometry } from './stripGeometry.ts';
+import { usePreferences } from '../../app/platform/preferences.tsx';
+import { DRY_FILL, fillOf, OVERLAP_FILL } from './patterns.tsx';
 import { sunOf, type Place } from './sun.ts';
 import { useWidth } from './useWidth.ts';
-import { nightWords } from './SmallNight.tsx';
 
-const NIGHTS = 7;
+const DAYS = 7;
+const HOURS = [0, 6, 12, 18];
+const SIZE = { height: 176, head: 18, hours: 46, gap: 2, leastBlock: 2 } as const;
 
 interface Props {
   readonly plan: Plan;
+  /** The first seven dates from here on that begin with a week are shown. */
   readonly from: EpochDay;
   readonly place: Place;
+  /** When watering is allowed. */
+  readonly rules?: BriefRules | undefined;
+  readonly mowing?: readonly Weekday[] | undefined;
 }
 
-const dayName = (day: EpochDay) => weekdayName(weekdayIndexOf(day));
-
-/** The dates on which water falls in a night; without any, the two that it is between. */
-function datesWords({ day, intended, from, to }: Night): string {
-  const dates = new Set<EpochDay>();
-  for (const { begins, ends } of intended)
-    for (const moment of [Math.max(begins, from), Math.min(ends, to) - 1])
-      dates.add(Math.floor(moment / SECONDS_PER_DAY));
-  return dates.size > 0
-    ? [...dates]
-        .sort((a, b) => a - b)
-        .map(dayName)
-        .join(', ')
-    : `${dayName(day)}–${dayName(day + 1)}`;
+/** Seconds of a date. */
+interface Span {
+  readonly from: number;
+  readonly to: number;
 }
 
-function Row({
-  night,
-  letters,
-  place,
-}: {
-  night: Night;
-  letters: readonly string[];
-  place: Place;
-}) {
-  const [ref, width] = useWidth<HTMLSpanElement>();
-  const sun = sunOf(night, place);
-  const rowHeight = Math.max(4, Math.min(8, 16 / Math.max(1, letters.length)));
-  const geometry = stripGeometry(night, letters, sun, { width, rowHeight, head: 2 });
-  const height = 4 + letters.length * rowHeight;
-  return (
-    <span className="plan-week-row small">
-      <span className={night.intended.length > 0 ? 'plan-week-day' : 'plan-week-day soft'}>
-        {datesWords(night)}
-      </span>
-      <span ref={ref}>
-        {width > 0 && (
-          <NightBlocks geometry={geometry} width={width} height={height} withSun={sun !== null} />
-        )}
-      </span>
-      <span className="hidden-but-read">{nightWords(night)}</span>
-    </span>
+/** The spans of a date in which some windows allow no water. */
+function closedOn(day: EpochDay, windows: readonly NoWaterWindow[]): Span[] {
+  const begunOn = (date: EpochDay, { weekdays }: NoWaterWindow) =>
+    !weekdays || weekdays.includes(WEEKDAYS[weekdayIndexOf(date)] ?? 'mon');
+  return windows.flatMap((window) => {
+    const [from, to] = [parseTime(window.from) ?? 0, parseTime(window.to) ?? 0];
+    if (from < to) return begunOn(day, window) ? [{ from, to }] : [];
+    return [
+      ...(begunOn(day, window) ? [{ from, to: SECONDS_PER_DAY }] : []),
+      ...(begunOn(day - 1, window) && to > 0 ? [{ from: 0, to }] : []),
+    ];
+  });
+}
+
+/** Whether the rules allow no water on a date at all. */
+function isForbidden(day: EpochDay, { weekdays, parity }: BriefRules): boolean {
+  if (weekdays && !weekdays.includes(WEEKDAYS[weekdayIndexOf(day)] ?? 'mon')) return true;
+  return parity !== undefined && (civilOf(day).day % 2 === 1) !== (parity === 'odd');
+}
+
+interface Block extends Span {
+  readonly letter: string | null;
+}
+
+/** What waters on a date, and where cycles overlap (no letter); a cycle past midnight stands on both dates. */
+function blocksOn(day: EpochDay, plan: Plan): Block[] {
+  const midnight = day * SECONDS_PER_DAY;
+  const worked = attempt(() => nightsFrom(plan, day - 1, 2));
+  const blocks = new Map<string, Block>();
+  for (const { intended, overlaps } of worked.ok ? worked.value : [])
+    for (const { letter, begins, ends } of [
+      ...intended,
+      ...overlaps.map(({ from, to }) => ({ letter: null, begins: from, ends: to })),
+    ]) {
+      const from = Math.max(0, begins - midnight);
+      const to = Math.min(SECONDS_PER_DAY, ends - midnight);
+      if (to > from) blocks.set(`${letter}${from}`, { letter, from, to });
+    }
+  return [...blocks.values()];
+}
+
+/** Seven dates of a plan from midnight to midnight, so that water stands on the date on which it falls. */
+export const PlanWeek = memo(function PlanWeek({ plan, from, place, rules, mowing = [] }: Props) {
+  const { clock, weekStart } = usePreferences();
+  const [ref, width] = useWidth<HTMLDivElement>();
+  const first = from + ((WEEKDAYS.indexOf(weekStart) - weekdayIndexOf(from) + DAYS) % DAYS);
+  const dates = useMemo(
+    () =>
+      Array.from({ length: DAYS }, (_, i) => ({
+        day: first + i,
+        blocks: blocksOn(first + i, plan),
+        closed: [
+          ...closedOn(first + i, plan.settings.noWaterWindows ?? []),
+          ...closedOn(first + i, rules?.noWaterWindows ?? []),
+          ...(rules && isForbidden(first + i, rules) ? [{ from: 0, to: SECONDS_PER_DAY }] : []),
+        ],
+      })),
+    [first, plan, rules],
   );
-}
-
-/** A week of a plan on small strips, from afternoon to afternoon, each named by the dates on which its water falls. */
-export const PlanWeek = memo(function PlanWeek({ plan, from, place }: Props) {
-  const nights = useMemo(() => {
-    const worked = attempt(() => nightsFrom(plan, from, NIGHTS));
-    return worked.ok ? worked.value : [];
-  }, [plan, from]);
-  const letters = programsByLetter(plan).map(({ letter }) => letter);
+  const column = Math.max(0, (width - SIZE.hours) / DAYS);
+  const y = (second: number) =>
+    SIZE.head + ((SIZE.height - SIZE.head - 4) * second) / SECONDS_PER_DAY;
+  const bar = ({ from: begin, to: end }: Span, least = 0) => ({
+    y: y(begin),
+    height: Math.max(least, y(end) - y(begin)),
+  });
+  const isMowing = (day: EpochDay) => mowing.includes(WEEKDAYS[weekdayIndexOf(day)] ?? 'mon');
+  const told = dates
+    .filter(({ blocks }) => blocks.some(({ letter }) => letter !== null))
+    .map(
+      ({ day, blocks }) =>
+        `${weekdayName(weekdayIndexOf(day))}: ${blocks
+          .filter(({ letter }) => letter !== null)
+          .map((block) => `${block.letter} ${timeWords(block.from, clock)}`)
+          .join(', ')}`,
+    );
   return (
-    <div className="stack near">
-      {nights.map((night) => (
-        <Row key={night.day} night={night} letters={letters} place={place} />
-      ))}
+    <div ref={ref}>
+      <span className="hidden-but-read">{told.join('; ') || say`No watering yet`}</span>
+      {width > 0 && (
+        <svg width={width} height={SIZE.height} aria-hidden className="small">
+          {dates.map(({ day, blocks, closed }, i) => {
+            const at = { x: SIZE.hours + i * column, width: column - SIZE.gap };
+            const rise = sunOf({ day: day - 1 }, place)?.sunrise ?? null;
+            const set = sunOf({ day }, place)?.sunset ?? null;
+            return (
+              <g key={day}>
+                <text
+                  x={at.x + at.width / 2}
+                  y={12}
+                  textAnchor="middle"
+                  fontSize="12"
+                  fontWeight={isMowing(day) ? 800 : 600}
+                  fill={isMowing(day) ? 'var(--accent)' : 'var(--ink)'}
+                >
+                  {weekdayName(weekdayIndexOf(day)).slice(0, 2)}
+                  {isMowing(day) && '*'}
+                </text>
+                <rect
+                  {...at}
+                  {...bar({ from: 0, to: SECONDS_PER_DAY })}
+                  fill={rise === null ? 'var(--sheet)' : 'var(--strip-night)'}
+                />
+                {rise !== null && set !== null && (
+                  <rect
+                    {...at}
+                    {...bar({
+                      from: rise - day * SECONDS_PER_DAY,
+                      to: set - day * SECONDS_PER_DAY,
+                    })}
+                    fill="var(--strip-day)"
+                  />
+                )}
+                {closed.map((span, k) => (
+                  <rect key={k} {...at} {...bar(span)} fill={DRY_FILL} />
+                ))}
+                {blocks.map((block) => (
+                  <rect
+                    key={`${block.letter}${block.from}`}
+                    {...at}
+                    {...bar(block, SIZE.leastBlock)}
+                    fill={block.letter === null ? OVERLAP_FILL : fillOf(block.letter)}
+                    {...(block.letter === null && { stroke: 'var(--ink)', strokeWidth: 1.5 })}
+                  />
+                ))}
+              </g>
+            );
+          })}
+          {HOURS.map((hour) => (
+            <text
+              key={hour}
+              x={SIZE.hours - 5}
+              y={y(hour * 3600) + (hour === 0 ? 9 : 4)}
+              textAnchor="end"
+              fontSize="11"
+              fill="var(--ink-soft)"
+            >
+              {timeWords(hour * 3600, clock).replace(':00', clock === '12' ? '' : ':00')}
+            </text>
+          ))}
+        </svg>
+      )}
     </div>
   );
 });

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Button } from 'antd';
+import { Button, Dropdown } from 'antd';
 import { Link } from 'react-router';
 import {
   ALTERNATIVE_WORDS,
@@ -10,7 +10,6 @@ import {
   monthSentence,
   notKept,
   planDifferences,
-  proofSentence,
   reasonSentence,
   simplerSentence,
   sourceWords,
@@ -23,14 +22,16 @@ import {
   type SiteMinutes,
   say,
   plural,
+  wordsOf,
 } from '@water-clock/core';
 import { usePreferences } from '../../app/platform/preferences.tsx';
 import { commitWords } from '../../data/editor/commitWords.ts';
 import type { StepProps } from '../steps/stepProps.ts';
 import type { PlanResult } from '../../data/workers/planning.ts';
 import { datesText, ruleWords, spansWords, weekWords } from './facts.ts';
-import type { usePlanner } from './usePlanner.ts';
+import type { Planning } from './usePlanner.ts';
 import { Scroll } from '../../app/platform/Scroll.tsx';
+import { Disclosure } from '../../shared/fields/Disclosure.tsx';
 
 /** Where on the screens a part of the brief is entered. */
 function stepOf([first, , third]: Path): string {
@@ -40,30 +41,38 @@ function stepOf([first, , third]: Path): string {
   return 'brief';
 }
 
+/** So many reasons are read; the rest are there for who asks. */
+const REASONS_SHOWN = 6;
+
 /** Why a plan is as it is, each reason with a way to where it comes from. */
 export function Reasons({ result, timerId }: { result: PlanResult; timerId: string }) {
   const { clock } = usePreferences();
-  const { brief } = result;
-  const line = (reason: Reason, i: number) => (
-    <li key={i}>
-      {reasonSentence(reason, brief, clock)}{' '}
-      <Link to={`/timers/${timerId}/${stepOf(reason.path)}`}>
-        {sourceWords(reason.path, brief)}
-      </Link>
-    </li>
-  );
-  const { cost } = result;
+  const { brief, cost } = result;
+  const lines = [
+    ...result.reasons.map((reason, i) => (
+      <li key={i}>
+        {reasonSentence(reason, brief, clock)}{' '}
+        <Link to={`/timers/${timerId}/${stepOf(reason.path)}`}>
+          {sourceWords(reason.path, brief)}
+        </Link>
+      </li>
+    )),
+    ...(cost
+      ? result.simpler.map((simpler) => (
+          <li key={simpler.what}>{simplerSentence(simpler, cost)}</li>
+        ))
+      : []),
+  ];
+  const more = lines.slice(REASONS_SHOWN);
   return (
     <section className="plan-reasons stack">
       <h2>{say`Why this plan`}</h2>
-      <ul>
-        {result.reasons.map(line)}
-        {cost &&
-          result.simpler.map((simpler) => (
-            <li key={simpler.what}>{simplerSentence(simpler, cost)}</li>
-          ))}
-        {cost && <li>{proofSentence(result.proof, cost)}</li>}
-      </ul>
+      <ul className="ruled list">{lines.slice(0, REASONS_SHOWN)}</ul>
+      {more.length > 0 && (
+        <Disclosure summary={say`All ${lines.length} reasons`}>
+          {() => <ul className="ruled list">{more}</ul>}
+        </Disclosure>
+      )}
     </section>
   );
 }
@@ -144,8 +153,24 @@ export function Table({ results, brief }: { results: readonly PlanResult[]; brie
   );
 }
 
-/** What taking a plan changes on the timer, and the button that does. */
-export function Changes({ props, plan }: { props: StepProps; plan: Plan }) {
+const KEEP_WORDS = wordsOf({
+  days: 'Keep only the days',
+  starts: 'Keep only the start times',
+  runs: 'Keep only the run times',
+  stations: 'Keep only the stations of each program',
+});
+
+const KEEPABLE = ['days', 'starts', 'runs', 'stations'] as const;
+
+interface ChangesProps {
+  readonly props: StepProps;
+  readonly plan: Plan;
+  /** Plans the rest again around one part of this plan. */
+  readonly keepOnly: (part: keyof typeof KEEP_WORDS) => void;
+}
+
+/** What using a plan changes on the timer, old and new, and the buttons that use it or a part of it. */
+export function Changes({ props, plan, keepOnly }: ChangesProps) {
   const { clock } = usePreferences();
   const [refusal, setRefusal] = useState<string | null>(null);
   const change = takePlanChange(props.plan, plan);
@@ -153,13 +178,34 @@ export function Changes({ props, plan }: { props: StepProps; plan: Plan }) {
   const differences = applied.ok ? planDifferences(props.plan, applied.value.plan, clock) : [];
   return (
     <section className="plan-changes stack">
-      <h2>{say`Settings that change`}</h2>
+      <h2>
+        {say`Settings that change`} <span className="soft">{differences.length}</span>
+      </h2>
       {differences.length === 0 ? (
         <p>{say`Nothing. These programs are already set.`}</p>
       ) : (
         <>
-          <table>
-            <thead>
+          <div className="row near">
+            <Button
+              type="primary"
+              size="large"
+              onClick={() => setRefusal(commitWords(props.editor, change))}
+            >{say`Use these programs`}</Button>
+            <Dropdown
+              trigger={['click']}
+              menu={{
+                items: KEEPABLE.map((part) => ({
+                  key: part,
+                  label: KEEP_WORDS[part],
+                  onClick: () => keepOnly(part),
+                })),
+              }}
+            >
+              <Button size="large">{say`Keep only …`}</Button>
+            </Dropdown>
+          </div>
+          <table className="data">
+            <thead className="hidden-but-read">
               <tr>
                 <th scope="col">{say`Setting`}</th>
                 <th scope="col">{say`Now`}</th>
@@ -170,7 +216,9 @@ export function Changes({ props, plan }: { props: StepProps; plan: Plan }) {
               {differences.map(({ what, before, after }) => (
                 <tr key={what}>
                   <th scope="row">{what}</th>
-                  <td>{before}</td>
+                  <td>
+                    <del className="soft">{before}</del>
+                  </td>
                   <td>
                     <strong>{after}</strong>
                   </td>
@@ -178,12 +226,6 @@ export function Changes({ props, plan }: { props: StepProps; plan: Plan }) {
               ))}
             </tbody>
           </table>
-          <Button
-            type="primary"
-            size="large"
-            onClick={() => setRefusal(commitWords(props.editor, change))}
-          >{say`Use these programs`}</Button>
-          <p className="soft">{say`This is one step. “Undo” restores the current programs.`}</p>
         </>
       )}
       {refusal && <p className="fault">{refusal}</p>}
@@ -199,7 +241,7 @@ export function Season({
   clockPlan,
   today,
 }: {
-  months: NonNullable<ReturnType<typeof usePlanner>['planning']['season']>;
+  months: NonNullable<Planning['season']>;
   brief: Brief;
   minutes: SiteMinutes;
   clockPlan: Plan;

@@ -2,16 +2,13 @@ import { useMemo, useState } from 'react';
 import { Button, Checkbox } from 'antd';
 import { Link } from 'react-router';
 import {
-  highPercent,
-  bansByMonth,
-  startWords,
-  wishOf,
-  type Wish,
-  ALTERNATIVE_WORDS,
   attempt,
-  lengthWords,
+  bansByMonth,
+  language,
   listed,
-  meanWeeklySeconds,
+  plural,
+  proofSentence,
+  say,
   SECONDS_PER_DAY,
   unknownNeeds,
   withPresentWater,
@@ -20,20 +17,23 @@ import {
   type Pins,
   type Plan,
   type PlannerOptions,
-  language,
-  say,
 } from '@water-clock/core';
-import { Patterns } from '../../shared/charts/patterns.tsx';
 import { clockChangesAfter } from '../../app/platform/clockChange.ts';
+import { SideDrawer } from '../../app/frame/SideDrawer.tsx';
 import { usePreferences } from '../../app/platform/preferences.tsx';
-import type { StepProps } from '../steps/stepProps.ts';
 import { Loading } from '../../app/platform/states.tsx';
-import { RULES_FAILED } from '../steps/useVisitBasis.ts';
+import { Patterns } from '../../shared/charts/patterns.tsx';
+import { Disclosure } from '../../shared/fields/Disclosure.tsx';
+import { WishEditor } from '../brief/WishEditor.tsx';
+import type { StepProps } from '../steps/stepProps.ts';
 import { planningMonth, sunriseOf, useBrief } from '../steps/useBrief.ts';
+import { RULES_FAILED } from '../steps/useVisitBasis.ts';
+import { givenBy } from './facts.ts';
+import { clearOf, namesOf, useOthers } from './keepClear.ts';
+import { PlanCards } from './PlanCards.tsx';
 import { Changes, Reasons, Season, Table } from './PlanDetails.tsx';
 import { PlanPrograms } from './PlanPrograms.tsx';
-import { PlanWeek } from '../../shared/charts/PlanWeek.tsx';
-import { clearOf, namesOf, useOthers } from './keepClear.ts';
+import { Conflicts, ShortHours } from './PlanTrouble.tsx';
 import { usePlanner } from './usePlanner.ts';
 import './planner.css';
 
@@ -69,12 +69,6 @@ function monthNeeds(props: StepProps): MonthNeed[] {
 const stationsText = (numbers: readonly number[]) =>
   `${numbers.length === 1 ? say`station` : say`stations`} ${listed(numbers)}`;
 
-/** Seconds a week that the present programs give each station. */
-function presentWater(plan: Plan): ReadonlyMap<number, number> {
-  const worked = attempt(() => meanWeeklySeconds(plan));
-  return worked.ok ? worked.value : new Map<number, number>();
-}
-
 /** Hours that a change of the clocks skips or repeats, on a timer that follows it: a start there comes late, or twice. */
 function hoursOfClockChanges({
   site,
@@ -100,91 +94,115 @@ export default function PlannerView(props: StepProps) {
   return <Planner {...props} />;
 }
 
+/** Parts of a plan that can be kept while the rest is planned again. */
+const PARTS = {
+  days: (plan: Plan): Pins => ({
+    days: plan.programs.flatMap(({ letter, days }) => (days ? [{ program: letter, days }] : [])),
+  }),
+  starts: (plan: Plan): Pins => ({
+    starts: plan.programs.flatMap(({ letter, starts }) =>
+      starts.map((start) => ({ program: letter, start })),
+    ),
+  }),
+  runs: (plan: Plan): Pins => ({ runs: plan.programs.flatMap(({ runs }) => runs) }),
+  stations: (plan: Plan): Pins => ({
+    stations: plan.programs.flatMap(({ letter, runs }) =>
+      runs.map(({ station }) => ({ station, program: letter })),
+    ),
+  }),
+} as const;
+
 function Planner(props: StepProps) {
-  const { site, survey, minutes, today, timerId, plan } = props;
+  const { site, survey, minutes, today, timerId, plan, editor } = props;
   const { clock } = usePreferences();
   const noted = useBrief(props);
   const unknown = useMemo(() => unknownNeeds(minutes), [minutes]);
-  const present = useMemo(() => presentWater(plan), [plan]);
+  // As it was when the step was opened: using a plan does not change what is planned.
+  const [opened] = useState(plan);
+  const present = useMemo(() => givenBy(opened), [opened]);
   const goByPresent = unknown.filter((number) => (present.get(number) ?? 0) > 0);
   const [byPresent, setByPresent] = useState(true);
   const others = useOthers(site.id, timerId);
   const [keepsClear, setKeepsClear] = useState(true);
   // Where nobody knows the need, what the present programs give is the best there is to go by.
   const brief = useMemo(() => {
-    const known = byPresent ? withPresent(noted, plan, unknown) : noted;
+    const known = byPresent ? withPresent(noted, opened, unknown) : noted;
     return keepsClear ? clearOf(known, others, today) : known;
-  }, [byPresent, noted, unknown, plan, keepsClear, others, today]);
-  const watered = brief.stations.some(({ weeklySeconds }) => weeklySeconds > 0);
-  const { planning, start, stop } = usePlanner();
+  }, [byPresent, noted, unknown, opened, keepsClear, others, today]);
+  const [tried, setTried] = useState<Brief | null>(null);
   const [chosen, setChosen] = useState(0);
   const [pins, setPins] = useState<Pins>({});
+  const [isChanging, setIsChanging] = useState(false);
   const kept = [pins.days, pins.starts, pins.runs, pins.stations].reduce(
     (sum, list) => sum + (list?.length ?? 0),
     0,
   );
-  const sunrise = sunriseOf(site, today, planningMonth(minutes, today));
-  const work = (about: Brief, alone: boolean) => {
-    setChosen(0);
-    start({
-      brief: about,
-      options: {
-        on: today,
-        pins,
-        avoid: hoursOfClockChanges(props),
-        linked: plan.stations.filter(
-          ({ linkedTo, enabled }) => linkedTo !== undefined && enabled !== false,
-        ),
-      },
-      sunrise,
-      months: monthNeeds(props),
-      season: survey.season === 'days' ? 'days' : 'percent',
-      alone,
-      clock,
-      language: language(),
-    });
-  };
-  const { results, state, request, best } = planning;
+  const about = tried ?? brief;
+  const isWatered = about.stations.some(({ weeklySeconds }) => weeklySeconds > 0);
+  const {
+    state,
+    results,
+    present: proven,
+    season,
+    why,
+  } = usePlanner(
+    isWatered
+      ? {
+          brief: about,
+          options: {
+            on: today,
+            pins,
+            avoid: hoursOfClockChanges(props),
+            linked: opened.stations.filter(
+              ({ linkedTo, enabled }) => linkedTo !== undefined && enabled !== false,
+            ),
+          },
+          sunrise: sunriseOf(site, today, planningMonth(minutes, today)),
+          months: monthNeeds(props),
+          season: survey.season === 'days' ? 'days' : 'percent',
+          alone: kept > 0 || tried !== null,
+          present: plan,
+          clock,
+          language: language(),
+        }
+      : null,
+  );
   const shown = results[chosen] ?? results[0];
-  const hours = shown?.plan ? shown.hours : null;
-  const tryHours = (wish: Partial<Wish>) => {
-    const about = shown?.brief ?? brief;
-    work({ ...about, wish: { ...about.wish, ...wish } }, false);
+  const [first] = results;
+  const attemptWith = (changed: Brief) => {
+    setChosen(0);
+    setTried(changed);
   };
-  const tried = request !== null && JSON.stringify(request.brief) !== JSON.stringify(brief);
-  const conflicts = results[0] && !results[0].plan ? results[0].conflicts : [];
+  const keepOnly = (part: keyof typeof PARTS) => {
+    if (!shown?.plan) return;
+    setChosen(0);
+    setPins(PARTS[part](shown.plan));
+  };
   return (
     <div className="survey-view stack page-column planner">
       <Patterns />
       <div className="planner-head row">
-        {state === 'working' ? (
-          <Button size="large" onClick={stop}>{say`Stop`}</Button>
-        ) : (
-          <Button
-            size="large"
-            type="primary"
-            disabled={!watered}
-            onClick={() => work(brief, kept > 0)}
-          >
-            {kept > 0 ? say`Plan the rest` : say`Plan`}
-          </Button>
-        )}
-        {kept > 0 && state !== 'working' && (
-          <Button size="large" onClick={() => setPins({})}>{say`Keep nothing`}</Button>
-        )}
-        <p role="status">
-          {state === 'idle' &&
-            say`The best programs for the brief: days, programs, start times and minutes, with the reasons.`}
+        <h2>{say`Plans for this garden`}</h2>
+        <p role="status" className="soft push-others">
           {state === 'working' &&
-            (results.length > 0
-              ? say`Looking at other plans …`
-              : best
-                ? say`Planning: ${planning.tries} options tried. The best so far is below.`
-                : say`Planning: ${planning.tries} options tried.`)}
-          {state === 'stopped' && say`Stopped. The best plan so far is shown.`}
-          {state === 'done' && kept > 0 && say`${kept} kept. The rest can be planned around it.`}
+            (results.length > 0 ? say`Looking at other plans …` : say`Planning …`)}
+          {state === 'done' && first?.cost && proofSentence(first.proof, first.cost)}
         </p>
+        {kept > 0 && <Button onClick={() => setPins({})}>{say`Keep nothing`}</Button>}
+        <Button onClick={() => setIsChanging(true)}>{say`Change preferences`}</Button>
       </div>
+      <SideDrawer title={say`Preferences`} open={isChanging} close={() => setIsChanging(false)}>
+        <WishEditor plan={plan} survey={survey} editor={editor} />
+      </SideDrawer>
+      {kept > 0 && (
+        <p>
+          {plural(
+            kept,
+            '# setting is kept. The rest is planned around it.',
+            '# settings are kept. The rest is planned around them.',
+          )}
+        </p>
+      )}
       {others.length > 0 && (
         <Checkbox
           className="check"
@@ -211,113 +229,61 @@ function Planner(props: StepProps) {
           )}
         </div>
       )}
-      {!watered && <p>{say`Enter what at least one station needs to start planning.`}</p>}
-      {planning.why && <p className="fault">{say`No plan: ${planning.why}`}</p>}
-      {tried && state === 'done' && (
+      {!isWatered && <p>{say`Enter what at least one station needs to start planning.`}</p>}
+      {why && <p className="fault">{say`No plan: ${why}`}</p>}
+      {tried && (
         <p className="caution">
           {say`This plan is for a changed brief. The change is not saved in the brief.`}{' '}
-          <Button onClick={() => work(brief, false)}>{say`Back to the brief`}</Button>
+          <Button onClick={() => setTried(null)}>{say`Back to the brief`}</Button>
         </p>
       )}
-      {results.length === 0 && best && (
-        <div className="stack column">
-          <PlanWeek plan={best.plan} from={today} place={site} />
-          {state === 'stopped' && <Changes props={props} plan={best.plan} />}
-        </div>
-      )}
-      {conflicts.length > 0 && (
-        <section role="alert" className="aside alarm stack">
-          <h2>{say`No plan can meet all of this`}</h2>
-          <p>{say`These conflict. Any one of these changes is enough:`}</p>
-          <ul>
-            {conflicts.map(({ path, demand, change, brief: changed }) => (
-              <li key={path}>
-                <p>
-                  <strong>{demand}</strong>
-                </p>
-                <p>
-                  {change}{' '}
-                  {changed && <Button onClick={() => work(changed, false)}>{say`Try it`}</Button>}
-                </p>
-              </li>
-            ))}
-          </ul>
-          <p className="soft">{say`Local authorities decide what is allowed.`}</p>
-        </section>
-      )}
-      {hours && shown && (
-        <section role="alert" className="aside alarm stack">
-          <h2>{say`These hours are too short`}</h2>
-          <p>{say`At ${highPercent(shown.brief)} %, ${lengthWords(Math.round(hours.outside * 60))} a week falls outside the hours from ${startWords(wishOf(shown.brief).notBefore, clock)} to ${startWords(wishOf(shown.brief).finishBy, clock)}.`}</p>
-          <p>
-            {hours.fits.length > 0
-              ? say`Everything fits with one of these changes:`
-              : say`None of the longer hours we tried is enough.`}
-          </p>
-          <p className="row near">
-            {hours.fits.map(({ apply }) => {
-              const wish = Object.fromEntries(
-                apply.map(({ path, value }) => [path.replace('wish.', ''), String(value)]),
-              ) as Pick<Wish, 'finishBy' | 'notBefore'>;
-              return (
-                <Button key={JSON.stringify(wish)} onClick={() => tryHours(wish)}>
-                  {wish.finishBy
-                    ? say`End by ${startWords(wish.finishBy, clock)}`
-                    : say`Start from ${startWords(wish.notBefore ?? '21:00', clock)}`}
-                </Button>
-              );
-            })}
-          </p>
-        </section>
-      )}
-      {results[0]?.plan && (
-        <div className="tiles fill" role="group" aria-label={say`Plans`}>
-          {results.map(({ kind, plan: other, cost }, i) =>
-            other ? (
-              <Button
-                className="plan-alternative stack"
-                key={kind}
-                aria-pressed={i === chosen}
-                onClick={() => setChosen(i)}
-              >
-                <strong>{ALTERNATIVE_WORDS[kind]}</strong>
-                <PlanWeek plan={other} from={today} place={site} />
-                <span>
-                  {other.programs.length}{' '}
-                  {other.programs.length === 1 ? say`program` : say`programs`}, {cost?.[4]}{' '}
-                  {cost?.[4] === 1 ? say`start` : say`starts`}
-                  {cost?.[1]
-                    ? say`, ${lengthWords(Math.round(cost[1] * 60))} outside the hours`
-                    : ''}
-                </span>
-              </Button>
-            ) : null,
-          )}
-        </div>
+      {first && !first.plan && <Conflicts result={first} attemptWith={attemptWith} />}
+      {shown?.plan && <ShortHours result={shown} attemptWith={attemptWith} />}
+      {first?.plan && (
+        <PlanCards
+          results={results}
+          chosen={chosen}
+          choose={setChosen}
+          plan={plan}
+          brief={about}
+          survey={survey}
+          present={proven}
+          today={today}
+          place={site}
+        />
       )}
       {shown?.plan && (
         <>
-          {results.length > 1 && <Table results={results} brief={brief} />}
-          <h2 className="plan-shown">{ALTERNATIVE_WORDS[shown.kind]}</h2>
           <div className="tiles fill of-300 far">
-            <PlanPrograms
-              plan={shown.plan}
-              brief={shown.brief}
-              clock={clock}
-              pins={pins}
-              setPins={setPins}
-            />
+            <Changes key={chosen} props={props} plan={shown.plan} keepOnly={keepOnly} />
             <Reasons result={shown} timerId={timerId} />
           </div>
-          <Changes key={chosen} props={props} plan={shown.plan} />
-          {planning.season && chosen === 0 && (
+          {season && chosen === 0 && (
             <Season
-              months={planning.season}
+              months={season}
               today={today}
-              brief={brief}
+              brief={about}
               minutes={minutes}
               clockPlan={shown.plan}
             />
+          )}
+          <Disclosure summary={say`Programs of this plan, part by part`}>
+            {() =>
+              shown.plan && (
+                <PlanPrograms
+                  plan={shown.plan}
+                  brief={shown.brief}
+                  clock={clock}
+                  pins={pins}
+                  setPins={setPins}
+                />
+              )
+            }
+          </Disclosure>
+          {results.length > 1 && (
+            <Disclosure summary={say`Plans as a table`}>
+              {() => <Table results={results} brief={about} />}
+            </Disclosure>
           )}
         </>
       )}

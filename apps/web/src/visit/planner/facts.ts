@@ -1,5 +1,9 @@
 /** A plan in the words of the planner's table. No interface code. */
 import {
+  attempt,
+  stationFlow,
+  type Brief,
+  type Survey,
   cycleShape,
   datesOfProgram,
   meanWeeklySeconds,
@@ -36,10 +40,47 @@ export const spansWords = (plan: Plan, program: Program, clock: ClockStyle): str
       `${timeWords(parseTime(program.starts[i] ?? '') ?? 0, clock)} – ${timeWords(end, clock)}`,
   );
 
+/** Seconds of a mean week that each station gets at 100 percent; none of a plan that is too much work. */
+export function givenBy(plan: Plan): ReadonlyMap<number, number> {
+  const worked = attempt(() => meanWeeklySeconds(plan));
+  return worked.ok ? worked.value : new Map<number, number>();
+}
+
 /** Water of a week, all stations, at 100 percent. */
 export function weekWords(plan: Plan): string {
-  const seconds = [...meanWeeklySeconds(plan).values()].reduce((sum, own) => sum + own, 0);
+  const seconds = [...givenBy(plan).values()].reduce((sum, own) => sum + own, 0);
   return lengthWords(Math.round(seconds / 60) * 60);
+}
+
+/** Litres of a mean week at 100 percent; null where the flow of a station that waters is not known. */
+export function litresAWeek(plan: Plan, survey: Survey): number | null {
+  let litres = 0;
+  for (const [number, seconds] of givenBy(plan)) {
+    const station = plan.stations.find((one) => one.number === number);
+    const litresPerMinute = station && stationFlow(station, survey).litresPerMinute;
+    if (seconds > 0 && typeof litresPerMinute !== 'number') return null;
+    litres += (seconds / 60) * (litresPerMinute ?? 0);
+  }
+  return litres;
+}
+
+/** Share by which a plan may leave a station off its need (planning.md section 3, cost 1). */
+const CLOSE_TO_NEED = 0.1;
+
+/** Stations that get over a tenth more or less than they need, the furthest off first; `off` as a share of the need. */
+export function offNeed(
+  plan: Plan,
+  brief: Brief,
+): readonly { readonly station: number; readonly off: number }[] {
+  const given = givenBy(plan);
+  return brief.stations
+    .filter(({ weeklySeconds }) => weeklySeconds > 0)
+    .map(({ number, weeklySeconds }) => ({
+      station: number,
+      off: ((given.get(number) ?? 0) - weeklySeconds) / weeklySeconds,
+    }))
+    .filter(({ off }) => Math.abs(off) > CLOSE_TO_NEED)
+    .sort((a, b) => Math.abs(b.off) - Math.abs(a.off));
 }
 
 export const datesText = (plan: Plan): string =>

@@ -1,78 +1,99 @@
-import { useCallback, useEffect, useRef, useState } from 'react';
-import { faultSentence, type Cost, type Plan, type SeasonMonth } from '@water-clock/core';
+import { useEffect, useRef, useState } from 'react';
+import { faultSentence, type SeasonMonth } from '@water-clock/core';
 import { proxy } from 'comlink';
 import type { PlanningWorker } from '../../data/workers/planning.worker.ts';
 import { started, type Started } from '../../data/workers/started.ts';
-import type { PlanNews, PlanRequest, PlanResult } from '../../data/workers/planning.ts';
+import type { PlanNews, PlanRequest, PlanResult, Present } from '../../data/workers/planning.ts';
 
 export interface Planning {
-  readonly state: 'idle' | 'working' | 'done' | 'stopped' | 'refused';
-  readonly request: PlanRequest | null;
-  readonly tries: number;
-  readonly best: { readonly plan: Plan; readonly cost: Cost } | null;
+  readonly state: 'idle' | 'working' | 'done' | 'refused';
+  /** Of the latest question; those of the one before stay until the first of its own is there. */
   readonly results: readonly PlanResult[];
+  readonly present: Present | null;
   readonly season: readonly SeasonMonth[] | null;
   readonly why: string | null;
 }
 
-const IDLE: Planning = {
-  state: 'idle',
-  request: null,
-  tries: 0,
-  best: null,
-  results: [],
-  season: null,
-  why: null,
-};
+const IDLE: Planning = { state: 'idle', results: [], present: null, season: null, why: null };
 
-function after(planning: Planning, news: PlanNews): Planning {
+function after(planning: Planning, news: PlanNews, isFirst: boolean): Planning {
   switch (news.kind) {
-    case 'best':
-      return { ...planning, best: news };
-    case 'tried':
-      return { ...planning, tries: news.tries };
+    case 'present':
+      return { ...planning, present: news.present };
     case 'result':
-      return { ...planning, results: [...planning.results, news.result] };
+      return {
+        ...planning,
+        results: isFirst ? [news.result] : [...planning.results, news.result],
+        season: isFirst ? null : planning.season,
+      };
     case 'season':
       return { ...planning, season: news.months };
     case 'refused':
-      return { ...planning, state: 'refused', why: news.faults.map(faultSentence).join(' ') };
+      return { ...IDLE, state: 'refused', why: news.faults.map(faultSentence).join(' ') };
     case 'end':
       return { ...planning, state: 'done' };
   }
 }
 
-/** The planner's worker: one question at a time. A new question, or Stop, ends the one under way; what it found stays. */
-export function usePlanner() {
-  const [planning, setPlanning] = useState(IDLE);
-  const worker = useRef<Started<PlanningWorker> | null>(null);
-  const end = useCallback(() => {
-    worker.current?.end();
-    worker.current = null;
-  }, []);
-  const start = useCallback(
-    (request: PlanRequest) => {
-      end();
-      const made = started<PlanningWorker>(
-        new Worker(new URL('../../data/workers/planning.worker.ts', import.meta.url), {
-          type: 'module',
-        }),
-      );
-      worker.current = made;
-      setPlanning({ ...IDLE, state: 'working', request });
-      void made.call.plan(
-        request,
-        proxy((news: PlanNews) => {
-          if (worker.current === made) setPlanning((last) => after(last, news));
-        }),
-      );
-    },
-    [end],
+const workerOf = () =>
+  started<PlanningWorker>(
+    new Worker(new URL('../../data/workers/planning.worker.ts', import.meta.url), {
+      type: 'module',
+    }),
   );
-  const stop = useCallback(() => {
-    end();
-    setPlanning((last) => (last.state === 'working' ? { ...last, state: 'stopped' } : last));
-  }, [end]);
-  useEffect(() => end, [end]);
-  return { planning, start, stop };
+
+/** The first of values that are alike. */
+function useSame<T>(value: T): T {
+  const text = JSON.stringify(value, (_, part: unknown) =>
+    part instanceof Map ? [...part] : part,
+  );
+  const [kept, setKept] = useState({ text, value });
+  if (kept.text === text) return kept.value;
+  setKept({ text, value });
+  return value;
+}
+
+/**
+ * The planner's worker: it begins with the question, and again whenever the question changes. A new question ends the one under way, and so
+ * does leaving the page; a worker that has nothing to do takes the next.
+ *
+ * @param request null: there is nothing to plan.
+ */
+export function usePlanner(request: PlanRequest | null): Planning {
+  const [planning, setPlanning] = useState(IDLE);
+  const worker = useRef<(Started<PlanningWorker> & { isBusy: boolean }) | null>(null);
+  const asked = useSame(request);
+  useEffect(() => {
+    if (!asked) return undefined;
+    if (!worker.current || worker.current.isBusy) {
+      worker.current?.end();
+      worker.current = { ...workerOf(), isBusy: false };
+    }
+    const mine = worker.current;
+    mine.isBusy = true;
+    let isOver = false;
+    let isFirst = true;
+    setPlanning((last) => ({ ...last, state: 'working', why: null }));
+    void mine.call.plan(
+      asked,
+      proxy((news: PlanNews) => {
+        if (news.kind === 'end' || news.kind === 'refused') mine.isBusy = false;
+        if (isOver) return;
+        const first = isFirst && news.kind === 'result';
+        if (first) isFirst = false;
+        setPlanning((last) => after(last, news, first));
+      }),
+    );
+    return () => {
+      isOver = true;
+    };
+  }, [asked]);
+  useEffect(
+    () => () => {
+      worker.current?.end();
+      worker.current = null;
+    },
+    [],
+  );
+  return planning;
 }

@@ -1,0 +1,125 @@
+import { Button, Tag } from 'antd';
+import {
+  ALTERNATIVE_WORDS,
+  plural,
+  quantityWords,
+  say,
+  stationWords,
+  type Brief,
+  type EpochDay,
+  type Plan,
+  type Survey,
+} from '@water-clock/core';
+import { usePreferences } from '../../app/platform/preferences.tsx';
+import { PlanWeek } from '../../shared/charts/PlanWeek.tsx';
+import type { Place } from '../../shared/charts/sun.ts';
+import type { PlanResult, Present } from '../../data/workers/planning.ts';
+import { litresAWeek, offNeed } from './facts.ts';
+
+/** Litres as people say them. */
+const LITRES_STEP = 10;
+
+interface FactsProps {
+  readonly plan: Plan;
+  readonly brief: Brief;
+  readonly survey: Survey;
+}
+
+/** Programs and start times in one line. */
+function shapeWords(plan: Plan): string {
+  const starts = plan.programs.reduce((sum, program) => sum + program.starts.length, 0);
+  return `${plural(plan.programs.length, '# program', '# programs')}, ${plural(starts, '# start time', '# start times')}`;
+}
+
+/** Water of a week, and who gets too little or too much. */
+function Facts({ plan, brief, survey }: FactsProps) {
+  const { units } = usePreferences();
+  const litres = litresAWeek(plan, survey);
+  const off = offNeed(plan, brief);
+  const [worst] = off;
+  const percent = worst ? Math.round(Math.abs(worst.off) * 100) : 0;
+  return (
+    <>
+      <span>
+        {litres === null
+          ? say`Litres not known`
+          : say`${quantityWords(units, 'volume', Math.round(litres / LITRES_STEP) * LITRES_STEP)} a week`}
+      </span>
+      <span className={worst ? 'fault' : undefined}>
+        {worst === undefined
+          ? say`Every station within 10 %`
+          : off.length > 1
+            ? say`${off.length} stations off, up to ${percent} %`
+            : worst.off < 0
+              ? say`${stationWords(brief, worst.station)} ${percent} % short`
+              : say`${stationWords(brief, worst.station)} ${percent} % over`}
+      </span>
+    </>
+  );
+}
+
+function headroomWords({ verdict, headroom }: Present): string {
+  switch (verdict) {
+    case 'overlap':
+      return say`Programs overlap`;
+    case 'incomplete':
+      return say`Not complete`;
+    case 'empty':
+      return say`No watering yet`;
+    case 'clear':
+      return headroom === null ? say`No overlaps as set` : say`No overlaps up to ${headroom} %`;
+  }
+}
+
+interface Props {
+  readonly results: readonly PlanResult[];
+  readonly chosen: number;
+  readonly choose: (index: number) => void;
+  readonly plan: Plan;
+  readonly brief: Brief;
+  readonly survey: Survey;
+  /** Null: not worked out yet. */
+  readonly present: Present | null;
+  readonly today: EpochDay;
+  readonly place: Place;
+}
+
+/** The plans side by side, and what is set now: a week of each, and three lines. On a phone they are swiped. */
+export function PlanCards(props: Props) {
+  const { results, chosen, choose, plan, brief, survey, present, today, place } = props;
+  const week = { from: today, place, rules: brief.rules, mowing: brief.mowing?.weekdays };
+  return (
+    <div className="plan-cards" role="group" aria-label={say`Plans`}>
+      {results.map((result, i) =>
+        result.plan ? (
+          <Button
+            className="plan-card stack"
+            key={result.kind}
+            aria-pressed={i === chosen}
+            onClick={() => choose(i)}
+          >
+            <strong>{ALTERNATIVE_WORDS[result.kind]}</strong>
+            <span className="soft">{shapeWords(result.plan)}</span>
+            <PlanWeek plan={result.plan} {...week} />
+            <Facts plan={result.plan} brief={brief} survey={survey} />
+            <span>{headroomWords({ verdict: 'clear', headroom: result.headroom })}</span>
+          </Button>
+        ) : null,
+      )}
+      <div className="plan-card stack">
+        <span className="row near">
+          <strong>{say`What is set now`}</strong>
+          {present?.verdict === 'overlap' && <Tag color="error">{say`overlap`}</Tag>}
+        </span>
+        <span className="soft">{shapeWords(plan)}</span>
+        <PlanWeek plan={plan} {...week} />
+        <Facts plan={plan} brief={brief} survey={survey} />
+        {present && (
+          <span className={present.verdict === 'clear' ? undefined : 'fault'}>
+            {headroomWords(present)}
+          </span>
+        )}
+      </div>
+    </div>
+  );
+}
