@@ -59,7 +59,7 @@ test('a clock that flashes: the clock is asked for first, then the factory progr
   await click(page, '.visit-begin button');
   await click(page, '::-p-text(A flashing or nonsense clock)');
   const asks = '[aria-label="After a power cut"]';
-  await sees(page, asks, /First: Read the clock before anybody sets it/);
+  await sees(page, asks, /First: Read the clock before anyone sets it/);
   await sees(page, asks, /Is it running its factory program\?.*Until then, either may be set/s);
   expect(await accessibilityFaults(page)).toEqual([]);
   await press(page, 'No, its settings are intact');
@@ -79,7 +79,7 @@ test('two wires: searched, stopped, assigned, tried and replaced; what was read 
   await press(page, 'Stop the search');
   await sees(page, wires, /stopped; results are kept/);
   await press(page, 'Search again');
-  await sees(page, wires, /23 found after \d+ questions.*one more decoder hangs on it/s);
+  await sees(page, wires, /23 found after \d+ questions.*1 more decoder is on it/s);
   await press(page, 'Assign them in this order');
   await sees(page, wires, /24 .*Not tested/s);
   await press(page, 'Try every decoder');

@@ -51,17 +51,17 @@ test('a second timer, as a copy: when both run at once is said, with the water t
   await sees(page, '.ruled', /Eight-station wall timer’s B meets Shed’s B:.*157 times a year/);
   await sees(page, '.house-night', /Hatched: two timers run at once/);
   await go(`${FENNIMORE}/house`);
-  await fill('Supply flow (l/min)', '40');
+  await fill('Supply flow (L/min)', '40');
   await fill('Street', 'Mill Lane');
   await press(page, 'Save site');
   await sees(page, '.site-form', /Saved/);
   await go(HOUSE);
-  await sees(page, 'main', /8 Mill Lane; the supply gives 40/);
+  await sees(page, 'main', /8 Mill Lane; supply 40/);
   await sees(page, '.ant-alert', /use more than the supply can give/);
   await sees(
     page,
     '.ruled li',
-    /at least 54\.0 l\/min where the supply gives 40\.0 l\/min\.too much/,
+    /at least 54\.0 L\/min of 40\.0 L\/min available\.too much/,
   );
   expect(await accessibilityFaults(page)).toEqual([]);
 });

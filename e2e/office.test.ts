@@ -44,7 +44,7 @@ test('rules that have changed: each garden that breaks them gets a plan, which i
     () => /\d need your decision/.test(document.querySelector('[role=status]')?.textContent ?? ''),
     { timeout: 120_000 },
   );
-  await sees(page, '.replan', /Larkholt.*not allowed here.*The rules are kept/s);
+  await sees(page, '.replan', /Larkholt.*do not allow.*The rules are kept/s);
   await sees(page, '.replan', /Marram Lodge.*no plan found/s);
   expect(await accessibilityFaults(page)).toEqual([]);
   await press(page, 'Review Fennimore house');
@@ -58,7 +58,7 @@ test('rules that have changed: each garden that breaks them gets a plan, which i
   expect(await accessibilityFaults(page)).toEqual([]);
   await desk();
   await press(page, 'Add 2 visits to the calendar');
-  await sees(page, '[role=status]', /2 planned, give them days/);
+  await sees(page, '[role=status]', /2 planned, choose days for them/);
   await press(page, 'Accept all 2');
   await press(page, 'Accept all');
   await sees(page, 'main', /3 decided, 1 without a plan/);

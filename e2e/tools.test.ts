@@ -77,7 +77,7 @@ test('photos: scaled down on the device, an executable and a broken one refused,
     input,
     file('heads.jpg', Buffer.concat([Buffer.from('MZ'), Buffer.alloc(500)])),
   );
-  await sees(page, '.photos .fault', /heads\.jpg is no picture that this device can read/);
+  await sees(page, '.photos .fault', /heads\.jpg is not a picture this device can read/);
   await upload(page, input, file('garden.png', blackPng(7300, 5500)));
   await page.waitForSelector('img.photo');
   const photoOf = async () => {
@@ -151,7 +151,7 @@ test('the office’s library: rules tried on a house, a kind from what is seen o
   const heading = 'month,highest_c,lowest_c,rain_mm,eto_mm\n';
   const input = '.library-form input[type=file]';
   await upload(page, input, file('short.csv', heading + months.slice(0, 11).join('\n')));
-  await sees(page, '[role=alert]', /Nothing was taken: there is nothing of December/);
+  await sees(page, '[role=alert]', /Nothing was imported: December is missing/);
   await upload(page, input, file('whole.csv', heading + months.join('\n')));
   await sees(page, '.year-table', /as entered.*Hargreaves/s);
   await press(page, 'Save');
@@ -234,15 +234,15 @@ test('cups and flow: what was caught, what it means, and whether two stations co
     await page.keyboard.type(text);
     await page.keyboard.press('Tab');
   };
-  await flow('Meter before (l)', '1000');
-  await flow('Meter after (l)', '1000');
-  await flow('Ran (minutes)', '2');
+  await flow('Meter before (L)', '1000');
+  await flow('Meter after (L)', '1000');
+  await flow('Run time (minutes)', '2');
   await sees(page, '.tool .fault', /No flow/);
-  await flow('Meter after (l)', '1030');
-  await sees(page, '.tool-answer', /15\.0 l\/min/);
-  await flow('Supply flow (l/min)', '40');
+  await flow('Meter after (L)', '1030');
+  await sees(page, '.tool-answer', /15\.0 L\/min/);
+  await flow('Supply flow (L/min)', '40');
   await choose(page, 'Could it run together with', '3 Back lawn, near');
-  await sees(page, '.tool-answer', /No: both take 42\.0 l\/min, more than the 40\.0/);
+  await sees(page, '.tool-answer', /No\. Both use 42\.0 L\/min, more than the supply of 40\.0/);
   await page.close();
 });
 

@@ -51,7 +51,7 @@ async function enterRules(page: Page, name: string): Promise<void> {
   await house.go(page, '/library/rules');
   await press(page, 'New');
   await fill(page, named('Water authority', 'textbox'), name);
-  await press(page, 'Different days for the mains');
+  await press(page, 'Different days for town water');
   await press(page, 'Clear all days');
   for (const day of ['Mon', 'Fri']) await press(page, `Ends in 0, ${day}`);
   await press(page, 'Copy ends in 0 to the rows below');

@@ -267,13 +267,13 @@ test.each<[string, () => request.Test, string, RegExp]>([
     'a sign-in',
     () => server.nobody.post('/api/session').send({ email: 'a@b.example', password: 'nothing' }),
     'the address or password is wrong; check both and try again',
-    /^la dirección y la contraseña no concuerdan/,
+    /^la dirección o la contraseña es incorrecta/,
   ],
   [
     'a field of a form',
     () => post(newSite({ name: '' })),
     'enter a name for the site',
-    /^dé un nombre a la casa$/,
+    /^anote el nombre de la casa$/,
   ],
   [
     'the name of a field',

@@ -56,7 +56,7 @@ test('a write whose connection ends is answered as not known, and is safe to sen
   expect(told.status).toBe(503);
   expect(told.headers['retry-after']).toBe('2');
   expect(told.body).toMatchObject({ code: 'unavailable' });
-  expect((told.body as { message: string }).message).toMatch(/not known/);
+  expect((told.body as { message: string }).message).toMatch(/could not confirm/);
   expect((await send().expect(200)).body).toEqual({ version: version + 1 });
   expect((await send().expect(200)).body).toEqual({ version: version + 1 });
 });

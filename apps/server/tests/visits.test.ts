@@ -123,7 +123,7 @@ describe('a visit', () => {
     await linesOf(server.jory);
     const { visits } = (await server.jory.get('/api/calendar').expect(200)).body as Calendar;
     expect(visits.flatMap(({ reasons }) => reasons).join()).toMatch(
-      /not done: 2 settings of the card/,
+      /not done: 2 settings on the card/,
     );
     expect(list[0]?.visit).not.toHaveProperty('asLeft');
     const whole = await server.jory.get(`/api/visits/${id}`).expect(200);
@@ -468,7 +468,7 @@ describe('a site as one ZIP', () => {
       change(all);
       return zipped(all);
     };
-    expect(await refusal(Buffer.from('no zip at all'))).toMatch(/no ZIP file/);
+    expect(await refusal(Buffer.from('no zip at all'))).toMatch(/not a ZIP file/);
     expect(await refusal(await changed((all) => all.delete('timers/1/survey.json')))).toMatch(
       /timers\/1\/survey\.json: this part is missing/,
     );

@@ -159,7 +159,7 @@ test('a bed says that it runs, that its valve does not close, and what it was gi
   expect(screen.getAllByRole('listitem').map((one) => one.textContent)).toEqual([
     '1 running, 1:05 left',
     '2 its valve does not close',
-    '3 10 min, 120 l',
+    '3 10 min, 120 L',
     '4 no water yet',
   ]);
 });

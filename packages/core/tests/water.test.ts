@@ -258,7 +258,7 @@ test('what is typed as it is shown comes back to the digit, in both systems of u
   );
   expect(quantityWords('us', 'rate', 25.4)).toBe('1.00 in/h');
   expect(quantityWords('us', 'area', 100)).toBe('1076 ft²');
-  expect(quantityWords('metric', 'flow', 12.34)).toBe('12.3 l/min');
+  expect(quantityWords('metric', 'flow', 12.34)).toBe('12.3 L/min');
 });
 
 test('starting values of heads lie inside what is usual for them', () => {

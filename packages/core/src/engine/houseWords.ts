@@ -41,7 +41,7 @@ export interface HouseSpeech extends Speech {
   readonly names: ReadonlyMap<string, string>;
 }
 
-/** `Garage’s A meets Shed’s C: Tue 1 December from 5:10, 12 min, about 52 times a year. 61 l/min where the supply gives 40 l/min.` */
+/** `Garage’s A meets Shed’s C: Tue 1 December from 5:10, 12 min, about 52 times a year. Together 61 L/min of 40 L/min available.` */
 export function meetingSentence(
   { next, worst, perYear }: HouseMeeting,
   supply: number | null,

@@ -19,8 +19,8 @@ const UNITS: Record<UnitSystem, Record<Quantity, Unit>> = {
     depth: { size: 1, decimals: 1, words: 'mm' },
     rate: { size: 1, decimals: 1, words: 'mm/h' },
     area: { size: 1, decimals: 1, words: 'm²' },
-    flow: { size: 1, decimals: 1, words: 'l/min' },
-    volume: { size: 1, decimals: 0, words: 'l' },
+    flow: { size: 1, decimals: 1, words: 'L/min' },
+    volume: { size: 1, decimals: 0, words: 'L' },
     length: { size: 1, decimals: 2, words: 'm' },
   },
   us: {

@@ -49,7 +49,7 @@ function Facts({ plan, brief, survey }: FactsProps) {
         {worst === undefined
           ? say`Every station within 10 %`
           : off.length > 1
-            ? say`${off.length} stations off, up to ${percent} %`
+            ? say`${off.length} stations over or short, up to ${percent} %`
             : worst.off < 0
               ? say`${stationWords(brief, worst.station)} ${percent} % short`
               : say`${stationWords(brief, worst.station)} ${percent} % over`}
@@ -93,7 +93,7 @@ export function PlanCards(props: Props) {
       {results.map((result, i) =>
         result.plan ? (
           <Button
-            className="plan-card stack"
+            className="plan-card stack near"
             key={result.kind}
             aria-pressed={i === chosen}
             onClick={() => choose(i)}
@@ -106,7 +106,7 @@ export function PlanCards(props: Props) {
           </Button>
         ) : null,
       )}
-      <div className="plan-card stack">
+      <div className="plan-card stack near">
         <span className="row near">
           <strong>{say`What is set now`}</strong>
           {present?.verdict === 'overlap' && <Tag color="error">{say`overlap`}</Tag>}

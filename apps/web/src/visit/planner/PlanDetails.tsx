@@ -67,11 +67,9 @@ export function Reasons({ result, timerId }: { result: PlanResult; timerId: stri
   return (
     <section className="plan-reasons stack">
       <h2>{say`Why this plan`}</h2>
-      <ul className="ruled list">{lines.slice(0, REASONS_SHOWN)}</ul>
+      <ul>{lines.slice(0, REASONS_SHOWN)}</ul>
       {more.length > 0 && (
-        <Disclosure summary={say`All ${lines.length} reasons`}>
-          {() => <ul className="ruled list">{more}</ul>}
-        </Disclosure>
+        <Disclosure summary={say`All ${lines.length} reasons`}>{() => <ul>{more}</ul>}</Disclosure>
       )}
     </section>
   );

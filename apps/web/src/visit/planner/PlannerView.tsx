@@ -254,6 +254,11 @@ function Planner(props: StepProps) {
       )}
       {shown?.plan && (
         <>
+          <p className="soft small">
+            {about.mowing
+              ? say`Hatched: no watering allowed. Star: mowing day.`
+              : say`Hatched: no watering allowed.`}
+          </p>
           <div className="tiles fill of-300 far">
             <Changes key={chosen} props={props} plan={shown.plan} keepOnly={keepOnly} />
             <Reasons result={shown} timerId={timerId} />
