@@ -109,7 +109,8 @@ describe('editing', () => {
       await page.keyboard.press('Enter');
       await page.waitForFunction(
         (want) =>
-          document.querySelector<HTMLInputElement>('[aria-label="Start time 1 of B"]')?.value === want,
+          document.querySelector<HTMLInputElement>('[aria-label="Start time 1 of B"]')?.value ===
+          want,
         {},
         shown,
       );

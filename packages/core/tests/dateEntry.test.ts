@@ -1,5 +1,11 @@
 import { expect, test } from '@jest/globals';
-import { dateWords, formatDate, parseDate, parseDateEntry, type DateOrder } from '@water-clock/core';
+import {
+  dateWords,
+  formatDate,
+  parseDate,
+  parseDateEntry,
+  type DateOrder,
+} from '@water-clock/core';
 import { assertDefined } from '../src/document/assertDefined.ts';
 import { randomFrom } from './faultyTimers.ts';
 
