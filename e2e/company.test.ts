@@ -122,7 +122,7 @@ test('an apprentice proposes, and the owner accepts', async () => {
   await sees(linnet, '.ant-alert', /You suggested this/);
 
   await owner.reload();
-  await owner.waitForSelector('[aria-label^="Remove the start 4:00"]');
+  await owner.waitForSelector('[aria-label^="Delete start time 4:00"]');
   await press(owner, 'Review');
   await sees(owner, '.conflict-table', /A starts.*4:00.*5:30/);
   await sees(owner, '.ant-modal', /The wind is up at four/);

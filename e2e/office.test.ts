@@ -52,7 +52,7 @@ test('rules that have changed: each garden that breaks them gets a plan, which i
   await sees(page, '.ant-drawer-body', /Hello Petra Fennimore.*The watering rules of Ostrelle/s);
   expect(await accessibilityFaults(page)).toEqual([]);
   await press(page, 'Accept');
-  await sees(page, '.replan', /Fennimore house.*taken/s);
+  await sees(page, '.replan', /Fennimore house.*accepted/s);
   await phone();
   await sees(page, '.replan', /Larkholt.*needs your decision/s);
   expect(await accessibilityFaults(page)).toEqual([]);

@@ -84,7 +84,7 @@ test('percent by month, soak by program, total on the display and days between',
   expect((await planOf(page)).settings.monthlyPercent?.[6]).toBe(90);
   await house.go(page, HOLLIN_YARD);
   await press(page, 'All settings for B');
-  await sees(page, '.rule-note', /counts the days between: set it to 3/);
+  await sees(page, '.rule-note', /counts the days between\. Set it to 3/);
   await press(page, 'Close');
   await page.waitForSelector('.program-drawer', { hidden: true });
   await press(page, 'All settings for A');
@@ -113,7 +113,7 @@ test('hours without water hold a start back, and say so; two valves open side by
   await sees(page, '[aria-label="Program A"]', /Starts every 36 h from /);
   await press(page, 'Close');
   await press(page, 'Undo');
-  await page.waitForSelector('[aria-label="Start 1 of A"]');
+  await page.waitForSelector('[aria-label="Start time 1 of A"]');
   await saved(page);
   await page.close();
 });
@@ -280,7 +280,7 @@ test('long work tells how far it is and can be stopped; the next change is worke
   );
   await sees(page, '.work-note', /Stopped\. This verdict is for earlier settings/);
   expect(await page.$('.verdict[data-of="unknown"]')).not.toBeNull();
-  await page.focus('[aria-label="Start 1 of A"]');
+  await page.focus('[aria-label="Start time 1 of A"]');
   await page.keyboard.type('3:10a');
   await page.keyboard.press('Enter');
   await page.waitForSelector('.verdict[data-of="known"]');

@@ -353,7 +353,7 @@ test('a plan document is exported, refused by path where it is wrong, and taken 
   await paste(exported);
   await sees(page, '.ant-modal', /It matches the current settings/);
   await paste(JSON.stringify({ ...plan, programs: [{ ...program, days: { rule: 'odd' } }], x: 1 }));
-  await sees(page, '[role=alert]', /nothing was changed.*x: there is no field of this name/);
+  await sees(page, '[role=alert]', /Nothing was changed.*x: there is no field with this name/);
   const large = path.join(mkdtempSync(path.join(tmpdir(), 'water-clock-')), 'large.plan.json');
   writeFileSync(large, 'x'.repeat(5_000_000));
   const file = await page.$('input[type=file]');

@@ -235,6 +235,7 @@ describe('what the worker answers', () => {
       timer: plan.timer,
       stations: [1, 2].map((number) => ({ number, weeklySeconds: 60 })),
     },
+    supply: { litresPerMinute: null, flows: new Map(), pump: null },
     unknown: [],
     coming: [],
     anyPhase: [],

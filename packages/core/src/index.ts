@@ -252,6 +252,7 @@ export {
 } from './water/weatherTable.ts';
 
 // The garden: head types, soils, figures, need, usage.
+export type { SupplyNoted } from './findings/supplyFindings.ts';
 export { allFigures, canRunAtOnce, figuresOf } from './garden/figures.ts';
 export { LACKING_WORDS, SOURCE_WORDS, STEP_WORDS } from './garden/gardenWords.ts';
 export { givenByMonth } from './garden/given.ts';

@@ -7,6 +7,7 @@ import type { ComingRules } from '../rules/houseRules.ts';
 import type { EpochDay } from '../time/calendar.ts';
 import type { Finding } from './finding.ts';
 import { findingsOf } from './findings.ts';
+import type { SupplyNoted } from './supplyFindings.ts';
 
 export interface Check extends Proven {
   readonly findings: readonly Finding[];
@@ -19,6 +20,8 @@ export interface CheckOptions extends ProofOptions {
   readonly anyPhase?: readonly string[] | undefined;
   /** Rules of the place that begin later, in the order of their dates. */
   readonly coming?: readonly ComingRules[] | undefined;
+  /** What is known of the water. */
+  readonly supply?: SupplyNoted | null | undefined;
 }
 
 /**
@@ -32,5 +35,14 @@ export function check(plan: Plan, on: EpochDay, options: CheckOptions = {}): Che
   const { anyPhase = [] } = options;
   const proven =
     anyPhase.length > 0 ? proveAnyPhase(plan, on, anyPhase, options) : prove(plan, on, options);
-  return { ...proven, findings: findingsOf(plan, proven, options.brief ?? null, options.coming) };
+  return {
+    ...proven,
+    findings: findingsOf(
+      plan,
+      proven,
+      options.brief ?? null,
+      options.coming,
+      options.supply ?? null,
+    ),
+  };
 }

@@ -2,7 +2,7 @@
 import type { BriefRules, OftenADay } from '../brief/brief.ts';
 import type { Overlap } from '../engine/overlap.ts';
 import type { OnOverlap } from '../plan/plan.ts';
-import type { EpochDay } from '../time/calendar.ts';
+import type { ClockSecond, EpochDay } from '../time/calendar.ts';
 import type { DrivenPercent } from '../engine/examination.ts';
 
 export type Severity = 'error' | 'warning' | 'note';
@@ -83,6 +83,22 @@ export type Finding = { readonly severity: Severity; readonly where: Where } & (
   /** `at`: second of the day at which it is first wet. */
   | { readonly code: 'forbidden-hour'; readonly at: number }
   | { readonly code: 'too-many-days'; readonly days: number; readonly most: number }
+  /** `at`: the first moment; litres a minute. `unknown`: stations whose flow is not known, where it may be too much. */
+  | {
+      readonly code: 'supply';
+      readonly at: ClockSecond;
+      readonly stations: readonly number[];
+      readonly litresPerMinute: number;
+      readonly unknown: readonly number[];
+      readonly supply: number;
+    }
+  /** Seconds of the station delay, and times a cycle. `isSure`: it is known that the pump keeps running. */
+  | {
+      readonly code: 'pump-shut';
+      readonly seconds: number;
+      readonly times: number;
+      readonly isSure: boolean;
+    }
   /** Mean seconds a week at 100 percent. */
   | { readonly code: 'too-much' | 'too-little'; readonly given: number; readonly wanted: number }
   | { readonly code: 'not-often-enough'; readonly often: OftenADay; readonly times: number }
@@ -139,6 +155,8 @@ export const FINDING_CODES = [
   'too-many-days',
   'coming-rules',
   'mowing-day',
+  'supply',
+  'pump-shut',
   'too-much',
   'too-little',
   'too-few-days',

@@ -5,7 +5,9 @@ import { mostDaysBetween } from '../time/dateCount.ts';
 import type { Finding, RuleChange, TimerLimit } from './finding.ts';
 import type { Fix } from './fixes.ts';
 import type { Missing } from '../plan/program.ts';
+import { quantityWords } from '../water/units.ts';
 import {
+  timeOfMoment,
   counted,
   capitalized,
   dateWords,
@@ -72,6 +74,7 @@ function daysAWeek(mean: number): string {
 /** A finding as a sentence for the person at the timer. */
 export function findingSentence(finding: Finding, speech: Speech): string {
   const { where } = finding;
+  const { on, clock, order, units = 'metric' } = speech;
   switch (finding.code) {
     case 'overlap':
       return `${overlapSentence(finding.overlap, speech)} ${consequenceSentence(finding.overlap, finding.onOverlap, speech)}`;
@@ -134,6 +137,21 @@ export function findingSentence(finding: Finding, speech: Speech): string {
       return say`${where.program} waters on odd dates, and this timer does not skip the 31st. It waters on the 31st and again on the 1st.`;
     case 'pump-off':
       return say`Station ${where.station} needs the pump, but its pump switch is off. It gets little or no water.`;
+    case 'supply': {
+      const at = say`${timeOfMoment(finding.at, clock)} on ${dateWords(assertDefined(where.date, 'where.date'), on, order)}`;
+      const stations = listed(finding.stations);
+      const gives = quantityWords(units, 'flow', finding.supply);
+      if (finding.unknown.length > 0)
+        return say`Stations ${stations} are open together at ${at}. The flow of ${listed(finding.unknown)} is not known, so the supply of ${gives} may not be enough.`;
+      const taken = quantityWords(units, 'flow', finding.litresPerMinute);
+      return finding.stations.length === 1
+        ? say`Station ${stations} uses ${taken}, more than the supply of ${gives}.`
+        : say`Stations ${stations} together use ${taken} at ${at}, more than the supply of ${gives}.`;
+    }
+    case 'pump-shut':
+      return finding.isSure
+        ? say`The pump runs against closed valves for ${lengthWords(finding.seconds)}, ${finding.times} times a cycle. Set the station delay to 0, or let the pump stop.`
+        : say`The pump may run against closed valves for ${lengthWords(finding.seconds)}, ${finding.times} times a cycle. Check whether it stops during the station delay.`;
     case 'under-cover-obeys-sensor':
       return say`Station ${where.station} is under cover but uses the rain sensor. It stays dry when it rains outside.`;
     case 'open-ignores-sensor':

@@ -16,6 +16,7 @@ import { WetStarts } from '../engine/wetStarts.ts';
 import type { ComingRules } from '../rules/houseRules.ts';
 import type { Finding, Severity } from './finding.ts';
 import { changeComing } from './ruleBreaches.ts';
+import { supplyFindings, type SupplyNoted } from './supplyFindings.ts';
 import { notOnTimer } from './limits.ts';
 
 /** What is already known of the plan. */
@@ -90,12 +91,14 @@ function announcedBreaches(plan: Plan, brief: Brief | null, effort: Effort): Fin
  *
  * @param brief what was wanted; null: nothing is said of that.
  * @param coming rules of the place that begin later, in the order of their dates.
+ * @param supply what is known of the water; null: nothing is said of that.
  */
 export function findingsOf(
   plan: Plan,
   checked: Checked,
   brief: Brief | null,
   coming: readonly ComingRules[] = [],
+  supply: SupplyNoted | null = null,
 ): Finding[] {
   const complete = plan.programs.filter((program) =>
     checked.programs.some(({ letter, missing }) => letter === program.letter && !missing.length),
@@ -110,6 +113,7 @@ export function findingsOf(
       ...settingFindings(plan, complete, wets, on, brief),
       ...(brief ? briefFindings(plan, brief, wets, on, effort) : []),
       ...midnightFindings(wets),
+      ...supplyFindings(plan, wets, checked.overlaps, supply),
       ...[changeComing(plan, coming, effort) ?? []].flat(),
       ...announcedBreaches(plan, brief, effort),
     ];

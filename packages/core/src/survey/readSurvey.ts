@@ -210,6 +210,7 @@ const device = object<FittedTimer>({
   liveTerminals: optional(list(integer(1, 99), { unique: true })),
   sensors: optional(list(readSensor, { most: 20 })),
   pump: optional(readLine),
+  pumpRunsOn: optional(boolean),
   masterValve: optional(boolean),
   tankRefillMinutes: optional(integer(1, 1440)),
   slowValveSeconds: optional(integer(1, 600)),

@@ -182,6 +182,8 @@ export interface FittedTimer {
   readonly sensors?: readonly TimerSensor[];
   /** A pump that the timer starts, and how it is wired. */
   readonly pump?: string;
+  /** Whether it keeps running while no valve is open; absent: not known. */
+  readonly pumpRunsOn?: boolean;
   readonly masterValve?: boolean;
   /** A tank that has to fill again: so many minutes. */
   readonly tankRefillMinutes?: number;

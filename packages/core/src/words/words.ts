@@ -28,6 +28,8 @@ export interface Speech {
   readonly clock: ClockStyle;
   /** Day and month where absent. */
   readonly order?: DateOrder | undefined;
+  /** Metric where absent. */
+  readonly units?: 'metric' | 'us' | undefined;
 }
 
 const WEEKDAY_NAMES = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;

@@ -28,8 +28,8 @@ export function answerOf(
   effort = new Effort(),
 ): TimerAnswer {
   const { plan, on, firstNight, nights, farNight, yearFrom: first, whatIf, changes } = question;
-  const { brief, unknown, coming, anyPhase } = question;
-  const checked = check(plan, on, { progress, effort, brief, coming, anyPhase });
+  const { brief, unknown, coming, anyPhase, supply } = question;
+  const checked = check(plan, on, { progress, effort, brief, coming, anyPhase, supply });
   // Where no one phase can be told, every night is drawn on which some phase waters.
   const drawn = anyPhase.length > 0 ? onAnyDay(plan, anyPhase) : plan;
   const seen = whatIf.percent === null ? drawn : atPercent(drawn, whatIf.percent);

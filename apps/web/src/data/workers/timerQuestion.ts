@@ -7,6 +7,7 @@ import type {
   EpochDay,
   Night,
   Plan,
+  SupplyNoted,
   TimedPress,
   YearDay,
 } from '@water-clock/core';
@@ -48,6 +49,8 @@ export interface TimerQuestion {
   readonly anyPhase: readonly string[];
   /** Rules of the place that begin later. */
   readonly coming: readonly ComingRules[];
+  /** What is known of the water at the timer. */
+  readonly supply: SupplyNoted;
   /** Stations of which nobody knows what they need. */
   readonly unknown: readonly number[];
 }

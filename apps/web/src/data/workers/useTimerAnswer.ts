@@ -5,6 +5,7 @@ import {
   type Brief,
   type ClockChange,
   type ComingRules,
+  type SupplyNoted,
   type EpochDay,
   type Night,
   type Outcome,
@@ -150,6 +151,7 @@ export interface Wanted {
   readonly unknown: readonly number[];
   readonly coming: readonly ComingRules[];
   readonly anyPhase: readonly string[];
+  readonly supply: SupplyNoted;
 }
 
 /** A source of plans, faster than the page draws them. */
@@ -173,7 +175,7 @@ export function useTimerAnswer(source: PlanSource, wanted: Wanted, answered: () 
   /** Whether a start is being dragged, so that the worker was asked where it may not go. */
   const holding = useRef(false);
   const { on, firstNight, nights, farNight, yearFrom, whatIf, changes } = wanted;
-  const { brief, unknown, coming, anyPhase } = wanted;
+  const { brief, unknown, coming, anyPhase, supply } = wanted;
   const question = useMemo(
     () => ({
       on,
@@ -187,8 +189,22 @@ export function useTimerAnswer(source: PlanSource, wanted: Wanted, answered: () 
       unknown,
       coming,
       anyPhase,
+      supply,
     }),
-    [on, firstNight, nights, farNight, yearFrom, whatIf, changes, brief, unknown, coming, anyPhase],
+    [
+      on,
+      firstNight,
+      nights,
+      farNight,
+      yearFrom,
+      whatIf,
+      changes,
+      brief,
+      unknown,
+      coming,
+      anyPhase,
+      supply,
+    ],
   );
   const asked = useRef<{ plan: Plan | null; question: Wanted }>({ plan: null, question });
   const ask = useCallback((about: Plan, what: Wanted) => {

@@ -1,5 +1,6 @@
 import { useMemo } from 'react';
 import {
+  allFigures,
   comingRules,
   programsByLetter,
   SECONDS_PER_DAY,
@@ -10,6 +11,7 @@ import {
   type ClockChange,
   type ClockSecond,
   type EpochDay,
+  type SupplyNoted,
 } from '@water-clock/core';
 import { clockChangesAfter } from '../../app/platform/clockChange.ts';
 import type { Site } from '../../data/api/sites.ts';
@@ -78,6 +80,22 @@ export function useTimerFacts(
     [settled, survey],
   );
   const unknown = useMemo(() => unknownNeeds(minutes), [minutes]);
+  const { supply: waterSource, supplyFlow } = site;
+  const supply = useMemo(
+    (): SupplyNoted => ({
+      litresPerMinute: supplyFlow,
+      flows: new Map(
+        [...allFigures(settled, survey)].flatMap(([number, { flow }]) =>
+          flow ? [[number, flow.value] as const] : [],
+        ),
+      ),
+      pump:
+        waterSource === 'bore' || waterSource === 'pump' || survey.device?.pump !== undefined
+          ? { runsOn: survey.device?.pumpRunsOn ?? null }
+          : null,
+    }),
+    [settled, survey, waterSource, supplyFlow],
+  );
   const question = {
     on: today,
     firstNight: tonight,
@@ -90,6 +108,7 @@ export function useTimerFacts(
     unknown,
     coming,
     anyPhase,
+    supply,
   };
   const answer = useTimerAnswer(source, question, answered);
   return { ...answer, visit, brief, letters, changes, anyPhase, clockUnknown };

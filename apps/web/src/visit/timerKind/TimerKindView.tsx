@@ -211,6 +211,18 @@ export default function TimerKindView(props: StepProps) {
               example={say`for example, bore pump on the pump terminal`}
               commit={(pump) => set({ pump })}
             />
+            {usesPump && (
+              <SelectField
+                label={say`Between stations the pump`}
+                value={device.pumpRunsOn === undefined ? '' : String(device.pumpRunsOn)}
+                options={[
+                  ['', say`not known`],
+                  ['false', say`stops`],
+                  ['true', say`keeps running`],
+                ]}
+                pick={(picked) => set({ pumpRunsOn: picked === '' ? null : picked === 'true' })}
+              />
+            )}
             <NumberField
               label={say`Tank refill time`}
               unit={say`minutes`}
