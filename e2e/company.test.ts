@@ -147,7 +147,7 @@ test('an apprentice proposes, and the owner accepts', async () => {
   await typeInto(owner, 'Start time 1 of A', '6:00');
   await owner.keyboard.press('Enter');
   await saved(owner);
-  await other.waitForSelector('[aria-label^="Remove the start 6:00"]');
+  await other.waitForSelector('[aria-label^="Delete start time 6:00"]');
   await sees(other, '.ant-alert', /Ash Vane changed this timer elsewhere/);
   expect(await linnet.$(named('New site'))).toBeNull();
 });

@@ -1,6 +1,5 @@
-export interface OldWord {
+interface OldWord {
   readonly old: string;
   readonly now: string;
 }
-export function oldWords(): readonly OldWord[];
 export function oldWordsIn(messages: Iterable<string>, words?: readonly OldWord[]): string[];

@@ -7,7 +7,7 @@ const SECTION = '## Words we no longer use';
 const ROW = /^\| (?<old>[^|]+?) \| (?<now>[^|]+?) \|$/gmu;
 
 /** @returns {{ old: string, now: string }[]} each word, and what to say in its place */
-export function oldWords() {
+function oldWords() {
   const text = fs.readFileSync(path.join(ROOT, 'docs/glossary.md'), 'utf8');
   const [, section = ''] = text.split(SECTION);
   return [...section.matchAll(ROW)]

@@ -265,8 +265,7 @@ export {
   type Step,
   type StepUnit,
 } from './garden/schools.ts';
-export { costOfYear, stationFlow,
-  waterUsage, type Usage } from './garden/usage.ts';
+export { costOfYear, stationFlow, waterUsage, type Usage } from './garden/usage.ts';
 
 // The survey of the garden.
 export { MOST_CUPS, MOST_DECODER_READINGS, MOST_PHOTOS, readSurvey } from './survey/readSurvey.ts';

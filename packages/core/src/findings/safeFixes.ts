@@ -5,9 +5,9 @@ import { applyChange, type PlanChange } from '../plan/change.ts';
 import { check } from './check.ts';
 import type { Plan } from '../plan/plan.ts';
 import type { Finding } from './finding.ts';
-import { counted } from '../words/words.ts';
+
 import { fixOf, type Fix, type FixWhat } from './fixes.ts';
-import { plural, say } from '../language/say.ts';
+import { plural } from '../language/say.ts';
 
 const SAFE: readonly FixWhat['what'][] = [
   'move-start',

@@ -10,7 +10,6 @@ import {
   lengthWords,
   clockWords,
   capitalized,
-  counted,
   rangesWords,
 } from '../words/words.ts';
 import type { NextVisit, Undone } from '../visit/visit.ts';

@@ -19,11 +19,11 @@ interface Props {
 }
 
 /** A night in a few words. */
-export function nightWords(night: Night): string {
+function nightWords(night: Night): string {
   const seconds = night.overlaps.reduce((sum, { from, to }) => sum + to - from, 0);
   if (seconds > 0) return say`overlap ${lengthWords(seconds)}`;
   const letters = [...new Set(night.intended.map((cycle) => cycle.letter))].sort();
-  return letters.length > 0 ? letters.join(' ') : 'dry';
+  return letters.length > 0 ? letters.join(' ') : say`no watering`;
 }
 
 /** One of the coming nights, small; press it to see it on the large strip. */

@@ -19,6 +19,8 @@ import { litresAWeek, offNeed } from './facts.ts';
 /** Litres as people say them. */
 const LITRES_STEP = 10;
 
+const CHOSEN = { outline: '3px solid var(--accent)', outlineOffset: -3 };
+
 interface FactsProps {
   readonly plan: Plan;
   readonly brief: Brief;
@@ -96,6 +98,7 @@ export function PlanCards(props: Props) {
             className="plan-card stack near"
             key={result.kind}
             aria-pressed={i === chosen}
+            style={i === chosen ? CHOSEN : undefined}
             onClick={() => choose(i)}
           >
             <strong>{ALTERNATIVE_WORDS[result.kind]}</strong>

@@ -18,7 +18,6 @@ import {
   type EpochDay,
   type Path,
   type Plan,
-  type Reason,
   type SiteMinutes,
   say,
   plural,
