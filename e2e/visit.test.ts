@@ -108,7 +108,7 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   await page.type('input[placeholder="3:15p"]', '3:15p');
   await choose(page, 'Where', '2 Back lawn');
   await press(page, 'Add sighting');
-  await sees(page, '.explanation-head', /does exactly its settings do/);
+  await sees(page, '.explanation-head', /is doing exactly what it is set to do/);
   await sees(page, '.explanation', /was program 2, started at 3:10 pm/);
   expect(await accessibilityFaults(page)).toEqual([]);
   await press(page, 'This was it');

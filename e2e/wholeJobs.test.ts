@@ -137,7 +137,7 @@ test.each([
     const page = await house.at(`${LARKHOLT}/stations`, width, height);
     await press(page, `Soak, flow, switches of station ${station}`);
     await choose(page, 'Linked to', 'station 19 Orchard upper');
-    await press(page, `Close of station ${station}`);
+    await press(page, `Close station ${station}`);
     await step(page, 'Programs');
     // Mondays, Wednesdays and Fridays are no longer all allowed here.
     if (width < 600) await click(page, '.phone-programs ::-p-text(A)');
