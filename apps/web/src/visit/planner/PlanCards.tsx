@@ -91,7 +91,12 @@ export function PlanCards(props: Props) {
   const { results, chosen, choose, plan, brief, survey, present, today, place } = props;
   const week = { from: today, place, rules: brief.rules, mowing: brief.mowing?.weekdays };
   return (
-    <div className="plan-cards" role="group" aria-label={say`Plans`}>
+    <div
+      className="plan-cards"
+      style={{ position: 'relative' }}
+      role="group"
+      aria-label={say`Plans`}
+    >
       {results.map((result, i) =>
         result.plan ? (
           <Button

@@ -40,7 +40,7 @@ function WhatIfBar(props: Props) {
       <div className="row in-line">
         <span>{say`Percent shown`}</span>
         <Slider
-          style={{ width: 150 }}
+          style={{ width: 110 }}
           min={0}
           max={steps.length - 1}
           value={at}
