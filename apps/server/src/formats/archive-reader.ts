@@ -87,7 +87,7 @@ class ArchiveReader {
       return this.fault(
         'wrong-version',
         `${INDEX}: version`,
-        say`version ${JSON.stringify(value.version)} is not supported; version ${ARCHIVE_VERSION} is`,
+        say`version ${JSON.stringify(value.version)} is not supported; use version ${ARCHIVE_VERSION}`,
       );
     const { timers, photos, site } = value;
     const isCount = (visits: unknown) =>

@@ -146,7 +146,7 @@ const shape = object<TimerKind>({
         list(
           object<PresetProgram>({
             letter: required(readLetter, 'A to Z'),
-            starts: required(readStarts, 'its starts'),
+            starts: required(readStarts, 'its start times'),
             days: required(readDaysShape, 'its days, or null'),
             runSeconds: required(readRunSeconds, 'seconds for each station'),
           }),

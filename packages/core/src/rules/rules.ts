@@ -76,7 +76,7 @@ const MOST_CLAUSES = 100;
 const shape = object<Rules>({
   format: required(oneOf([RULES_FORMAT]), `"${RULES_FORMAT}"`),
   version: required(oneOf([RULES_VERSION]), `${RULES_VERSION}`),
-  name: required(readLine, 'whose rules they are'),
+  name: required(readLine, 'the water authority'),
   note: optional(readNote),
   editions: required(
     list(

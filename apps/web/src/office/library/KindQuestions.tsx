@@ -63,11 +63,11 @@ export function KindQuestions({ make, leave }: Props) {
       }}
     >
       <label className="labelled">
-        {say`What will you call it?`}
+        {say`Name of the timer kind`}
         <Input
           autoFocus
           maxLength={120}
-          placeholder={say`Grey box with the round knob`}
+          placeholder={say`Grey box with eight keys`}
           value={answers.name}
           aria-invalid={fault !== null}
           onChange={({ target: { value } }) => set({ name: value })}
@@ -147,7 +147,7 @@ export function KindQuestions({ make, leave }: Props) {
           {answers.percent !== 'none' && (
             <div className="tiles fill of-150">
               {number('highestPercent', say`Highest percent`, 100, 500, '%')}
-              {number('percentStep', say`Steps of`, 1, 50, '%')}
+              {number('percentStep', say`Step size`, 1, 50, '%')}
             </div>
           )}
         </Question>

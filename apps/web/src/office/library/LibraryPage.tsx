@@ -351,7 +351,7 @@ export default function LibraryPage() {
   return (
     <div className="page library">
       <h1>{say`Library`}</h1>
-      <nav className="row shelves" aria-label={say`Shelves`}>
+      <nav className="row shelves" aria-label={say`Library sections`}>
         {SHELVES.map(([one, name]) => (
           <NavLink key={one} to={`/library/${one}`}>
             {name}

@@ -123,7 +123,7 @@ export default function HouseDrawer({ replan, line, close }: Props) {
             loading={answer.isPending}
             onClick={() => give(false)}
           >{say`Decline`}</Button>
-          <Link to={`/timers/${line.timerId}/plan`}>{say`Plan it another way`}</Link>
+          <Link to={`/timers/${line.timerId}/plan`}>{say`Plan it differently`}</Link>
         </div>
         <section className="stack near" aria-labelledby="at-the-box">
           <h2 id="at-the-box">

@@ -25,8 +25,7 @@ export default function LeaveView(props: StepProps) {
       <div className="survey-view stack page-column">
         <NoVisit editor={props.editor} now={props.now} holds={HOLDS} />
         <p>
-          <Link to={`/timers/${props.timerId}/log`}>{say`The logbook`}</Link>{' '}
-          {say`has those that are closed.`}
+          <Link to={`/timers/${props.timerId}/log`}>{say`Closed visits are in the logbook`}</Link>
         </p>
       </div>
     );

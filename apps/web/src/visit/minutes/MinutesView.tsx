@@ -197,7 +197,7 @@ export default function MinutesView(props: StepProps) {
                 <SelectField
                   value={curve ?? ''}
                   options={[
-                    ['', say`the whole garden, mean of its stations`] as const,
+                    ['', say`whole garden, average of its stations`] as const,
                     ...known.map(({ number }) => [number, `${number} ${nameOf(number)}`] as const),
                   ]}
                   pick={(value) => setCurve(value === '' ? null : Number(value))}

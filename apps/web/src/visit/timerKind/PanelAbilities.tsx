@@ -160,7 +160,7 @@ export function PanelAbilities({
               onChange={(event) =>
                 commit({ ...dialect, total: { ...total, [name]: event.target.checked } })
               }
-            >{say`and counts ${words} in`}</Checkbox>
+            >{say`and includes ${words}`}</Checkbox>
           ))}
       </div>
     </>
