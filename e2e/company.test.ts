@@ -124,7 +124,7 @@ test('an apprentice proposes, and the owner accepts', async () => {
   await owner.reload();
   await owner.waitForSelector('[aria-label^="Delete start time 4:00"]');
   await press(owner, 'Review');
-  await sees(owner, '.conflict-table', /A starts.*4:00.*5:30/);
+  await sees(owner, '.conflict-table', /A start times.*4:00.*5:30/);
   await sees(owner, '.ant-modal', /The wind is up at four/);
   expect(await accessibilityFaults(owner)).toEqual([]);
   await press(owner, 'Accept');

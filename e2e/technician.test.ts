@@ -358,7 +358,7 @@ test('a plan document is exported, refused by path where it is wrong, and taken 
   writeFileSync(large, 'x'.repeat(5_000_000));
   const file = await page.$('input[type=file]');
   await file?.uploadFile(large);
-  await sees(page, '[role=alert]', /document: 5000000 bytes are too many/);
+  await sees(page, '[role=alert]', /The document has 5000000 bytes/);
   await paste(JSON.stringify({ ...plan, programs: [{ ...program, starts: ['03:00'] }] }));
   await sees(page, '.ant-modal li', /A start times: 10:30 pm → 3:00 am/);
   await click(page, '.ant-modal-footer .ant-btn-primary:not([disabled])');

@@ -127,7 +127,7 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
         one.querySelector('.key-value')?.textContent,
       ]),
     );
-  expect((await lines()).at(-1)).toEqual(['Program 2 start 2', 'OFF']);
+  expect((await lines()).at(-1)).toEqual(['Program 2 start time 2', 'OFF']);
   const [weekday, time] = (await lines()).map(([, value]) => value ?? '');
   await tick(page, '.key-acts input[type=checkbox]');
   await readBack(page, weekday ?? '');

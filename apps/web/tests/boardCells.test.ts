@@ -96,7 +96,7 @@ describe('pasting', () => {
     expect(made(at(0, 0), '1\t2\n3\tsoon')).toMatch(
       /^Line 2, column 2: "soon" is not a run time\. Nothing was changed\. /,
     );
-    expect(made(at(0, 0), '1\nsoon')).toMatch(/^Line 2: "soon"/);
+    expect(made(at(0, 0), '1\nsoon')).toMatch(/^Line 2, column 1: "soon"/);
   });
 });
 
