@@ -142,7 +142,7 @@ export function findingSentence(finding: Finding, speech: Speech): string {
       const stations = listed(finding.stations);
       const gives = quantityWords(units, 'flow', finding.supply);
       if (finding.unknown.length > 0)
-        return say`Stations ${stations} are open together at ${at}. The flow of ${listed(finding.unknown)} is not known, so the supply of ${gives} may not be enough.`;
+        return say`Stations ${stations} together at ${at} may use more than the supply of ${gives}. The flow of ${listed(finding.unknown)} is not known.`;
       const taken = quantityWords(units, 'flow', finding.litresPerMinute);
       return finding.stations.length === 1
         ? say`Station ${stations} uses ${taken}, more than the supply of ${gives}.`
@@ -150,8 +150,8 @@ export function findingSentence(finding: Finding, speech: Speech): string {
     }
     case 'pump-shut':
       return finding.isSure
-        ? say`The pump runs against closed valves for ${lengthWords(finding.seconds)}, ${finding.times} times a cycle. Set the station delay to 0, or let the pump stop.`
-        : say`The pump may run against closed valves for ${lengthWords(finding.seconds)}, ${finding.times} times a cycle. Check whether it stops during the station delay.`;
+        ? say`The pump runs against closed valves for ${lengthWords(finding.seconds)}, ${finding.times} times a cycle.`
+        : say`The pump may run against closed valves for ${lengthWords(finding.seconds)}, ${finding.times} times a cycle.`;
     case 'under-cover-obeys-sensor':
       return say`Station ${where.station} is under cover but uses the rain sensor. It stays dry when it rains outside.`;
     case 'open-ignores-sensor':

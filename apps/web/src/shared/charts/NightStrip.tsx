@@ -146,12 +146,7 @@ export const NightStrip = memo(function NightStrip(props: NightStripProps) {
       </svg>
       <div ref={ref} className="strip-window">
         {room > 0 && (
-          <svg
-            width={width}
-            height={height}
-            role="group"
-            aria-label={say`Night strip. The same data is available as a table above it`}
-          >
+          <svg width={width} height={height} role="group" aria-label={say`Night strip`}>
             <Ground geometry={geometry} sun={sun} />
             <DryHours geometry={geometry} dry={props.dry} />
             <RuledHours geometry={geometry} ruledOut={ruledOut} />

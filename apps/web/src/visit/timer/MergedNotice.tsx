@@ -19,7 +19,7 @@ export default function MergedNotice({
       showIcon
       role="alert"
       title={say`${listed([merging.by, ...merging.over])} changed these settings separately. Together, they overlap.`}
-      description={say`Merged ${momentWords(at, { on, clock, order })}. Everyone involved sees this until someone changes the settings.`}
+      description={say`Merged ${momentWords(at, { on, clock, order })}. Everyone involved sees this until the settings change.`}
     />
   );
 }
