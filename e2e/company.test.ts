@@ -148,7 +148,7 @@ test('an apprentice proposes, and the owner accepts', async () => {
   await owner.keyboard.press('Enter');
   await saved(owner);
   await other.waitForSelector('[aria-label^="Delete start time 6:00"]');
-  await sees(other, '.ant-alert', /Ash Vane changed this timer elsewhere/);
+  await sees(other, '.ant-alert', /Ash Vane changed this timer on another device/);
   expect(await linnet.$(named('New site'))).toBeNull();
 });
 

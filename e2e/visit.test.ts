@@ -143,16 +143,16 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   await page.keyboard.press('Enter');
   await sees(page, '.key-line .fault', /It is off\. It should be set/);
   await readBack(page, time ?? '');
-  await sees(page, '.key-progress', /^2 of 3 done; 1 slip caught/);
+  await sees(page, '.key-progress', /^2 of 3 done; 1 error caught/);
   // The phone was put away: the card keeps its place.
   await saved(page);
   await page.reload();
-  await sees(page, '.key-progress', /^2 of 3 done; 1 slip caught/);
+  await sees(page, '.key-progress', /^2 of 3 done; 1 error caught/);
   // So does reading back.
   await readBack(page, '3:10p');
   await sees(page, '.key-line .fault', /still set\. It should be off/);
   await readBack(page, 'off');
-  await sees(page, '.key-progress', /^All 3 done; 2 slips caught/);
+  await sees(page, '.key-progress', /^All 3 done; 2 errors caught/);
   expect(await accessibilityFaults(page)).toEqual([]);
 
   // Tested, put back, frozen as left, the first watering foretold, closed.
@@ -183,9 +183,9 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   expect(await stranger.$('.rail, .foot')).toBeNull();
   expect(await accessibilityFaults(stranger)).toEqual([]);
   await press(page, 'Revoke');
-  await sees(page, '[aria-label="Links"]', /withdrawn/);
+  await sees(page, '[aria-label="Links"]', /revoked/);
   await stranger.reload();
-  await sees(stranger, '.sheet-closed', /not open/);
+  await sees(stranger, '.sheet-closed', /not available/);
   await context.close();
 
   await step(page, 'Test and leave');
