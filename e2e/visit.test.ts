@@ -325,7 +325,7 @@ test('any state of the logbook is brought back and taken back, and a whole site 
   const input = await page.$('.sites-head input[type=file]');
   writeFileSync(file, 'no zip');
   await input?.uploadFile(file);
-  await sees(page, '[role=alert]', /Not imported: document: this is no ZIP file/);
+  await sees(page, '[role=alert]', /Not imported: document: this is not a ZIP file/);
   writeFileSync(file, Buffer.from(zip));
   await (await page.$('.sites-head input[type=file]'))?.uploadFile(file);
   await page.waitForFunction(() => location.pathname.endsWith('/log'));

@@ -54,11 +54,11 @@ function Confirm({ visit: { timerId, site }, today }: Pick<ItemProps, 'visit' | 
       <Button
         type="primary"
         loading={confirm.isPending}
-        aria-label={say`First watering ran at ${site}`}
+        aria-label={say`It ran at ${site}`}
         onClick={() => confirm.mutate({ timerId, on: today, by })}
       >{say`It ran`}</Button>
       <Button
-        aria-label={say`First watering did not run at ${site}`}
+        aria-label={say`It did not run at ${site}`}
         onClick={() => void navigate(`/timers/${timerId}/seen`)}
       >{say`It did not run`}</Button>
       {confirm.error && (
