@@ -86,7 +86,7 @@ function Cycles({
         className={isMoving ? 'strip-cycle strip-cycle-moving' : 'strip-cycle'}
         tabIndex={0}
         role="slider"
-        aria-label={say`Start time of ${cycle.letter}. Left and right move it ${stepMinutes} minutes; Enter shows seconds`}
+        aria-label={say`Start time of ${cycle.letter}. Arrows move it ${stepMinutes} minutes; Enter shows seconds`}
         aria-valuemin={0}
         aria-valuemax={1439}
         aria-valuenow={secondOfDay(cycle.begins) / 60}

@@ -191,10 +191,10 @@ export function TimerNight({ snapshot, site, dates, view, facts, moves, withPerc
         <p className="aside">{say`These days are too busy to show “what if”. The strip shows the current settings.`}</p>
       )}
       {anyPhase.length > 0 && (
-        <p className="aside">{say`The interval of ${listed(anyPhase)} could not be read. Every night it may water is shown, and the verdict covers all of them.`}</p>
+        <p className="aside">{say`The interval of ${listed(anyPhase)} could not be read. Every night it may water is shown.`}</p>
       )}
       {clockUnknown && (
-        <p className="aside">{say`Clock not checked. Times are by the timer’s clock. The overlap verdict does not depend on it, but allowed days and hours do.`}</p>
+        <p className="aside">{say`Clock not checked. The overlap verdict holds anyway; allowed days and hours may be off.`}</p>
       )}
       {distance !== 'night' && (
         <Suspense>
