@@ -254,7 +254,7 @@ test('every offer of what could be changed', () => {
      "Allow every day of the month.",
      "Let them share a program.",
      "Water it like the others.",
-     "Drop this wish.",
+     "Drop this preference.",
      "Ask whether watering can be allowed outside 10:00 am to 5:00 pm.",
      "Keep the lawn dry only on Fri.",
      "Mow only on Sat.",

@@ -150,8 +150,8 @@ export function findingSentence(finding: Finding, speech: Speech): string {
     }
     case 'pump-shut':
       return finding.isSure
-        ? say`The pump runs against closed valves for ${lengthWords(finding.seconds)}, ${finding.times} times a cycle.`
-        : say`The pump may run against closed valves for ${lengthWords(finding.seconds)}, ${finding.times} times a cycle.`;
+        ? say`The pump runs against closed valves for ${lengthWords(finding.seconds)}, ${finding.times} times a cycle. Set the delay to 0.`
+        : say`The pump may run against closed valves for ${lengthWords(finding.seconds)}, ${finding.times} times a cycle. Find out whether it stops, or set the delay to 0.`;
     case 'under-cover-obeys-sensor':
       return say`Station ${where.station} is under cover but uses the rain sensor. It stays dry when it rains outside.`;
     case 'open-ignores-sensor':

@@ -121,7 +121,7 @@ export function changeSentence(
     case 'days-per-week':
       return say`Ask whether ${counted(what.most, 'day')} a week can be allowed.`;
     case 'dropped':
-      return DROPPED[about] ?? say`Drop this wish.`;
+      return DROPPED[about] ?? say`Drop this preference.`;
     case 'window':
       return say`Ask whether watering can be allowed outside ${startWords(what.window.from, clock)} to ${startWords(what.window.to, clock)}.`;
     case 'mowing':

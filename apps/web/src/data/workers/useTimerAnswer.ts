@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { flushSync } from 'react-dom';
 import {
   faultSentence,
@@ -139,6 +139,7 @@ export interface Answered {
   ) => void;
 }
 
+/** A question without its plan. */
 export interface Wanted {
   readonly on: EpochDay;
   readonly firstNight: EpochDay;
@@ -165,47 +166,20 @@ const DONE: Work = { state: 'done' };
 /**
  * The worker's answer to the plan of a source.
  *
+ * @param question is asked again whenever it is another object.
  * @param answered is called with each answer, before the page draws it.
  */
-export function useTimerAnswer(source: PlanSource, wanted: Wanted, answered: () => void): Answered {
+export function useTimerAnswer(
+  source: PlanSource,
+  question: Wanted,
+  answered: () => void,
+): Answered {
   const [answer, setAnswer] = useState<TimerAnswer | null>(null);
   const [blocked, setBlocked] = useState<Blocked | null>(null);
   const [work, setWork] = useState<Work>(DONE);
   const answering = useRef<Answering | null>(null);
   /** Whether a start is being dragged, so that the worker was asked where it may not go. */
   const holding = useRef(false);
-  const { on, firstNight, nights, farNight, yearFrom, whatIf, changes } = wanted;
-  const { brief, unknown, coming, anyPhase, supply } = wanted;
-  const question = useMemo(
-    () => ({
-      on,
-      firstNight,
-      nights,
-      farNight,
-      yearFrom,
-      whatIf,
-      changes,
-      brief,
-      unknown,
-      coming,
-      anyPhase,
-      supply,
-    }),
-    [
-      on,
-      firstNight,
-      nights,
-      farNight,
-      yearFrom,
-      whatIf,
-      changes,
-      brief,
-      unknown,
-      coming,
-      anyPhase,
-      supply,
-    ],
-  );
   const asked = useRef<{ plan: Plan | null; question: Wanted }>({ plan: null, question });
   const ask = useCallback((about: Plan, what: Wanted) => {
     const last = asked.current;
@@ -236,6 +210,7 @@ export function useTimerAnswer(source: PlanSource, wanted: Wanted, answered: () 
     askNow();
     return source.subscribe(askNow);
   }, [source, ask, question]);
+  const { on } = question;
   const askBlocked = useCallback<Answered['askBlocked']>(
     (about) => {
       holding.current = about !== null;

@@ -39,7 +39,7 @@ interface Props {
 }
 
 const DRIVERS = [
-  ['person', say`by hand at the timer`],
+  ['person', say`someone at the timer`],
   ['sensor', say`a weather sensor`],
   ['service', say`an online service`],
 ] as const;

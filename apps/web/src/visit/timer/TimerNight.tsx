@@ -194,7 +194,7 @@ export function TimerNight({ snapshot, site, dates, view, facts, moves, withPerc
         <p className="aside">{say`The interval of ${listed(anyPhase)} could not be read. Every night it may water is shown.`}</p>
       )}
       {clockUnknown && (
-        <p className="aside">{say`Clock not checked. The overlap verdict holds anyway; allowed days and hours may be off.`}</p>
+        <p className="aside">{say`Clock not checked. The overlap verdict still holds; allowed days and hours may be off.`}</p>
       )}
       {distance !== 'night' && (
         <Suspense>

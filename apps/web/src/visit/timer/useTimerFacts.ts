@@ -61,7 +61,6 @@ export function useTimerFacts(
   source: PlanSource,
   answered: () => void,
 ): TimerFacts {
-  const isFar = day < tonight || day >= tonight + NIGHTS;
   const changes = useMemo(
     () => clockChangesAfter(new Date((today - 1) * SECONDS_PER_DAY * 1000), site.timeZone),
     [today, site.timeZone],
@@ -96,20 +95,25 @@ export function useTimerFacts(
     }),
     [settled, survey, waterSource, supplyFlow],
   );
-  const question = {
-    on: today,
-    firstNight: tonight,
-    nights: NIGHTS,
-    farNight: isFar ? day : null,
-    yearFrom: distance === 'year' ? today : null,
-    whatIf,
-    changes,
-    brief,
-    unknown,
-    coming,
-    anyPhase,
-    supply,
-  };
+  const farNight = day < tonight || day >= tonight + NIGHTS ? day : null;
+  const yearFrom = distance === 'year' ? today : null;
+  const question = useMemo(
+    () => ({
+      on: today,
+      firstNight: tonight,
+      nights: NIGHTS,
+      farNight,
+      yearFrom,
+      whatIf,
+      changes,
+      brief,
+      unknown,
+      coming,
+      anyPhase,
+      supply,
+    }),
+    [today, tonight, farNight, yearFrom, whatIf, changes, brief, unknown, coming, anyPhase, supply],
+  );
   const answer = useTimerAnswer(source, question, answered);
   return { ...answer, visit, brief, letters, changes, anyPhase, clockUnknown };
 }
