@@ -64,7 +64,7 @@ export {
   type PlanChange,
   type RunEntry,
 } from './plan/change.ts';
-export { planDifferences, samePlan, type Difference } from './plan/comparePlans.ts';
+export type { Difference } from './plan/difference.ts';
 export {
   KIND_FORMAT,
   KIND_VERSION,
@@ -77,6 +77,7 @@ export {
 } from './plan/kind.ts';
 export { PANEL_WORDS, rainDelayWords } from './plan/kindWords.ts';
 export { runsWithLinked } from './plan/linked.ts';
+export { samePlan } from './plan/samePlan.ts';
 export {
   letterAt,
   ON_OVERLAPS,
@@ -457,6 +458,7 @@ export {
 
 // The panel: keying in.
 export { enteredFromShown, entryChange, type Entered } from './panel/entries.ts';
+export { changedSettings } from './panel/changedSettings.ts';
 export { factoryPlan, keyInLines, tickOf, type KeyLine } from './panel/keyIn.ts';
 export { programName, type PanelLine, type PanelNow } from './panel/line.ts';
 export { orderOf, panelLines } from './panel/lines.ts';
@@ -562,6 +564,7 @@ export {
   type RecordChange,
   type TimerRecord,
 } from './record/record.ts';
+export { planDifferences } from './record/planDifferences.ts';
 export { recordDifferences } from './record/recordDifferences.ts';
 export { type Clash, type Side } from './merge/mergeParts.ts';
 export {

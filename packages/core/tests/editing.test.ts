@@ -315,7 +315,7 @@ describe('changes', () => {
       ],
     });
     expect(after.ok && planDifferences(plan, after.value.plan, '12')).toEqual([
-      { what: 'station 1 name', before: '—', after: 'Lawn' },
+      { what: 'Station 1, name', before: '—', after: 'Lawn' },
       { what: 'A start times', before: '5:00 am', after: '4:15 pm' },
       { what: 'A days', before: 'not set', after: 'Mon Fri' },
       { what: 'A station 2', before: '10 min', after: '—' },

@@ -4,6 +4,7 @@ import fc from 'fast-check';
 import {
   adjustedSeconds,
   applyChange,
+  changedSettings,
   emptyPlan,
   enteredFromShown,
   entryChange,
@@ -225,4 +226,41 @@ test('a state that is brought back leaves no difference', () => {
   const { plan: other } = gardenFrom(randomFrom(4));
   const applied = applyChange(other, { type: 'replace-plan', plan });
   expect(applied.ok && planDifferences(applied.value.plan, plan, '24')).toEqual([]);
+});
+
+test('settings that change are named as on the panel, each once, with what stood there', () => {
+  const before: Plan = {
+    ...emptyPlan({ ...kind('Eight-station wall timer'), startsPerProgram: 3 }),
+    programs: [
+      {
+        letter: 'A',
+        starts: ['04:00'],
+        runs: [{ station: 1, seconds: 1320 }],
+        days: { rule: 'weekdays', weekdays: ['mon', 'thu'] },
+      },
+    ],
+  };
+  const [a] = before.programs;
+  const after: Plan = {
+    ...before,
+    settings: { stationDelaySeconds: 30 },
+    programs: a
+      ? [
+          {
+            ...a,
+            starts: ['02:05', '03:30'],
+            runs: [{ station: 1, seconds: 1110 }],
+            days: { rule: 'weekdays', weekdays: ['tue', 'sat'] },
+          },
+        ]
+      : [],
+  };
+  expect(changedSettings(before, after, nowFor(before))).toEqual([
+    { what: 'A start time 1', before: '4:00 am', after: '2:05 am' },
+    { what: 'A start time 2', before: 'off', after: '3:30 am' },
+    { what: 'A station 1', before: '22 min', after: '18 min 30 s' },
+    { what: 'A days', before: 'Mon Thu', after: 'Tue Sat' },
+    { what: 'Station delay', before: 'off', after: '30 s' },
+  ]);
+  expect(changedSettings(before, before, nowFor(before))).toEqual([]);
 });

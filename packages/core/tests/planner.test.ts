@@ -10,6 +10,8 @@ import {
   withPresentWater,
   workOut,
   type Brief,
+  type Plan,
+  type Timer,
 } from '@water-clock/core';
 import { barePlan } from '../src/planner/needs.ts';
 import { breachOf, hardPercents } from '../src/planner/verify.ts';
@@ -249,6 +251,32 @@ test('a plan is taken as one step', () => {
   expect(applied.ok && applyChange(applied.value.plan, applied.value.inverse)).toMatchObject({
     value: { plan: { programs: present.programs } },
   });
+});
+
+test('a longest cycle that no run can reach is not a setting to change', () => {
+  const seasonal = { ...BASE.timer.seasonal, highestPercent: 200 };
+  const timer: Timer = { ...BASE.timer, cycleSoak: 'station', seasonal };
+  const taken = (cycleSeconds: number, now?: number) => {
+    const plan: Plan = {
+      ...barePlan({ ...BASE, timer }),
+      stations: [{ number: 1, cycleSeconds, soakSeconds: 900 }],
+      programs: [{ letter: 'A', starts: [], runs: [{ station: 1, seconds: 300 }], days: null }],
+    };
+    const present = {
+      ...plan,
+      stations: [
+        { number: 1, ...(now === undefined ? {} : { cycleSeconds: now, soakSeconds: 60 }) },
+      ],
+    };
+    const applied = applyChange(present, takePlanChange(present, plan));
+    return applied.ok && applied.value.plan.stations[0]?.cycleSeconds;
+  };
+  // The timer goes up to 200 %, so that five minutes become ten.
+  expect(taken(599)).toBe(599);
+  expect(taken(600)).toBeUndefined();
+  expect(taken(2520)).toBeUndefined();
+  expect(taken(2520, 700)).toBe(700);
+  expect(taken(2520, 120)).toBe(2520);
 });
 
 test('the season: one set of programs where a percent serves, other programs where one station goes its own way', () => {

@@ -73,23 +73,25 @@ const visiting = (more: Partial<Visit> = {}): Survey => ({
   visit: { began: at, ...more },
 });
 
-test('two records differ in their visit as a whole, or field by field, in short', () => {
+test('two records differ in their visit as a whole, or fact by fact', () => {
   const differences = (before: Survey, after: Survey) =>
     recordDifferences({ plan, survey: before }, { plan, survey: after }, '24');
   expect(differences(EMPTY_SURVEY, EMPTY_SURVEY)).toEqual([]);
-  const begun = { what: 'visit', before: '—', after: 'under way' };
+  const begun = { what: 'Visit', before: '—', after: 'under way' };
   expect(differences(EMPTY_SURVEY, visiting())).toEqual([begun]);
   expect(differences(visiting(), EMPTY_SURVEY)).toEqual([
     { ...begun, before: 'under way', after: '—' },
   ]);
-  const [note, ...others] = differences(
-    visiting({ remark: 'short' } as Partial<Visit>),
-    visiting({ remark: 'x'.repeat(90) } as Partial<Visit>),
-  );
-  expect(others).toEqual([]);
-  expect(note).toMatchObject({ before: 'short' });
-  expect(note?.after).toHaveLength(60);
-  expect(note?.after.endsWith('…')).toBe(true);
+  // What has parts of its own is not written out.
+  expect(
+    differences(
+      visiting({ minutesSpent: 30, keyIn: { scope: 'changes', ticked: ['a'] } }),
+      visiting({ minutesSpent: 75, keyIn: { scope: 'changes', ticked: [] } }),
+    ),
+  ).toEqual([
+    { what: 'Visit, time on site', before: '30 min', after: '1 h 15 min' },
+    { what: 'Visit, key-in card', before: 'recorded', after: 'changed' },
+  ]);
 });
 
 test('why somebody has to come back, and whether they should have been there', () => {

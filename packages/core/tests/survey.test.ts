@@ -211,10 +211,10 @@ test('both sides of a conflict are told fact by fact', () => {
     ],
   }).record;
   expect(recordDifferences(walked, theirs, '24')).toEqual([
-    { what: 'station 2 name', before: 'Pots, "north"', after: 'Pots' },
-    { what: 'survey hundredMonth', before: '—', after: '10' },
-    { what: 'station 1 soil', before: 'clay', after: 'sand' },
-    { what: 'station 1 headCount', before: '9', after: '—' },
+    { what: 'Station 2, name', before: 'Pots, "north"', after: 'Pots' },
+    { what: 'Month that 100 % stands for', before: '—', after: 'October' },
+    { what: 'Station 1, soil', before: 'Clay', after: 'Sand' },
+    { what: 'Station 1, number of heads', before: '9', after: '—' },
   ]);
   expect(recordDifferences(walked, walked, '24')).toEqual([]);
 });

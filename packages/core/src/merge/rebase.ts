@@ -2,7 +2,8 @@
  * Changes that were made on one version of a timer, put on another one that somebody else saved meanwhile: in their order, each with its id, and none dropped without a
  * word.
  */
-import { planDifferences, samePlan } from '../plan/comparePlans.ts';
+import { samePlan } from '../plan/samePlan.ts';
+import { planDifferences } from '../record/planDifferences.ts';
 import { applyRecordChange, type RecordChange, type TimerRecord } from '../record/record.ts';
 import { closeVisit, notAmong, undoneIn } from '../record/closing.ts';
 import type { Undone } from '../visit/visit.ts';

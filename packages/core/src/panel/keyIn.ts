@@ -151,6 +151,18 @@ export function keyInLines(
   return merged(inOrder([...wanted, ...takenOut(all, inBox)], percents, target, now), now);
 }
 
+/** Lines that differ between what stands in the timer and what is wanted, in the panel's order, the clock left out. */
+export function settingsToChange(target: Plan, base: Plan, now: PanelNow): KeyLine[] {
+  const inBox = panelLines(base, now);
+  const all = comparedLines(panelLines(target, now), inBox);
+  return [
+    ...all.filter(
+      (line) => line.setting !== 'clock' && isChanged(line) && !isOfUnusedProgram(line, target),
+    ),
+    ...takenOut(all, inBox),
+  ];
+}
+
 /** Lines to key in, each with what the box holds there; null: not known. */
 function comparedLines(lines: readonly PanelLine[], inBox: readonly PanelLine[]): KeyLine[] {
   const before = new Map(inBox.map((line) => [line.id, line.value]));

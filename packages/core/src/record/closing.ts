@@ -2,7 +2,7 @@
 import { attempt } from '../engine/effort.ts';
 import { factoryPlan, keyInLines, tickOf } from '../panel/keyIn.ts';
 import type { PanelNow } from '../panel/line.ts';
-import { samePlan } from '../plan/comparePlans.ts';
+import { samePlan } from '../plan/samePlan.ts';
 import type { TimerKind } from '../plan/kind.ts';
 import { wateringStations } from '../plan/linked.ts';
 import type { Plan } from '../plan/plan.ts';

@@ -18,7 +18,8 @@ import { SUPPLY_WORDS } from '../site/siteWords.ts';
 import type { Rules, RulesCondition } from './rules.ts';
 import { plural, say } from '../language/say.ts';
 
-function windowWords({ from, to, weekdays }: NoWaterWindow, { clock }: Speech): string {
+/** `9:00 to 17:00 on Mon Fri`. */
+export function windowWords({ from, to, weekdays }: NoWaterWindow, { clock }: Pick<Speech, 'clock'>): string {
   const hours = say`${timeWords(assertDefined(parseTime(from), 'parseTime(from)'), clock)} to ${timeWords(assertDefined(parseTime(to), 'parseTime(to)'), clock)}`;
   return weekdays ? say`${hours} on ${weekdaysWords(weekdays)}` : hours;
 }

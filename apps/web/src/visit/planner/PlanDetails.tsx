@@ -4,14 +4,15 @@ import { Link } from 'react-router';
 import {
   ALTERNATIVE_WORDS,
   applyChange,
+  changedSettings,
   comparedSentence,
   lengthWords,
   monthName,
   monthSentence,
   notKept,
-  planDifferences,
   reasonSentence,
   simplerSentence,
+  SECONDS_PER_DAY,
   sourceWords,
   takePlanChange,
   type Brief,
@@ -27,6 +28,7 @@ import { usePreferences } from '../../app/platform/preferences.tsx';
 import { commitWords } from '../../data/editor/commitWords.ts';
 import type { StepProps } from '../steps/stepProps.ts';
 import type { PlanResult } from '../../data/workers/planning.ts';
+import { panelNow } from '../shared/panel.ts';
 import { datesText, ruleWords, spansWords, weekWords } from './facts.ts';
 import type { Planning } from './usePlanner.ts';
 import { Scroll } from '../../app/platform/Scroll.tsx';
@@ -168,11 +170,12 @@ interface ChangesProps {
 
 /** What using a plan changes on the timer, old and new, and the buttons that use it or a part of it. */
 export function Changes({ props, plan, keepOnly }: ChangesProps) {
-  const { clock } = usePreferences();
+  const { clock, order } = usePreferences();
   const [refusal, setRefusal] = useState<string | null>(null);
   const change = takePlanChange(props.plan, plan);
   const applied = applyChange(props.plan, change);
-  const differences = applied.ok ? planDifferences(props.plan, applied.value.plan, clock) : [];
+  const panel = panelNow(props.plan, props.now, { clock, order, kind: null });
+  const differences = applied.ok ? changedSettings(props.plan, applied.value.plan, panel) : [];
   return (
     <section className="plan-changes stack">
       <h2>
@@ -213,9 +216,7 @@ export function Changes({ props, plan, keepOnly }: ChangesProps) {
               {differences.map(({ what, before, after }) => (
                 <tr key={what}>
                   <th scope="row">{what}</th>
-                  <td>
-                    <del className="soft">{before}</del>
-                  </td>
+                  <td>{before !== '' && <del className="soft">{before}</del>}</td>
                   <td>
                     <strong>{after}</strong>
                   </td>
@@ -245,6 +246,7 @@ export function Season({
   today: EpochDay;
 }) {
   const { clock, order } = usePreferences();
+  const panel = panelNow(clockPlan, today * SECONDS_PER_DAY, { clock, order, kind: null });
   const others = months.filter(({ serves }) => !serves);
   const told = months.filter(
     ({ serves, rounded, ban }) => !serves || rounded.length > 0 || ban !== null,
@@ -270,7 +272,7 @@ export function Season({
         <ul>
           {told.map((seasonMonth) => {
             const differences = seasonMonth.plan
-              ? planDifferences(clockPlan, seasonMonth.plan, clock)
+              ? changedSettings(clockPlan, seasonMonth.plan, panel)
               : [];
             return (
               <li key={seasonMonth.month}>
