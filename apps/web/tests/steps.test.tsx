@@ -16,6 +16,7 @@ import {
   siteMinutes,
   TIMER_KINDS,
   type Brief,
+  type Cost,
   type Plan,
   type Survey,
 } from '@water-clock/core';
@@ -402,12 +403,10 @@ describe('the planner', () => {
     cost: [0, 0, 0, 1, 1, 0, 0],
     proof: { optimal: true, bound: [0, 0, 0, 1, 1, 0, 0] },
     reasons: [],
-    simpler: [],
-    conflicts: [],
-    short: [],
-    hours: null,
+    coming: [],
     isSure: true,
     headroom: 140,
+    claims: null,
   });
 
   test('without any need and any program there is nothing to plan, and it says so', () => {
@@ -431,6 +430,26 @@ describe('the planner', () => {
     expect(cards).toMatch(/What is set now.*1 program, 2 start times.*Programs overlap/);
     press('Use these programs');
     expect(editor.snapshot().settled.programs[0]?.starts).toEqual(['03:00']);
+  });
+
+  test('a better plan takes the place of the first, one that is the same as it goes, and claims come last', () => {
+    open('plan', known);
+    const { brief } = asked();
+    const first = { ...resultOf(brief), cost: [0, 12, 0, 1, 1, 0, 0] as Cost };
+    const show = (result: PlanResult) => act(() => worker.tell?.({ kind: 'result', result }));
+    const names = () =>
+      [...document.querySelectorAll('button.plan-card strong')].map((name) => name.textContent);
+    show(first);
+    expect(text()).toMatch(/12 min a week falls outside.*Trying longer hours …/);
+    show({ ...first, kind: 'fewest-days', plan });
+    expect(names()).toEqual(['As preferred', 'Fewest days']);
+    // The better one is what another card has.
+    show({ ...first, plan });
+    expect(names()).toEqual(['As preferred']);
+    const claims = { simpler: [], short: [], hours: { outside: 12, fits: [] }, conflicts: [] };
+    show({ ...first, plan, claims });
+    expect(text()).toMatch(/None of the longer hours we tried is enough/);
+    expect(text()).not.toMatch(/Trying longer hours/);
   });
 
   test('one part of a plan is kept and the rest planned around it; leaving ends the work', async () => {

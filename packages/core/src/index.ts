@@ -418,7 +418,6 @@ export {
 } from './visit/visitWords.ts';
 
 // The planner.
-export type { Cost } from './planner/cost.ts';
 export { conflictSentences } from './planner/demandWords.ts';
 export type { Pins, PlannerOptions } from './planner/options.ts';
 export { highPercent } from './brief/wanted.ts';
@@ -443,6 +442,7 @@ export {
   sourceWords,
   stationWords,
 } from './planner/plannerWords.ts';
+export type { Cost } from './planner/cost.ts';
 export type { Proof } from './planner/proof.ts';
 export type { Reason } from './planner/reasons.ts';
 export { seasonOf, type MonthNeed, type SeasonMonth } from './planner/season.ts';
@@ -450,9 +450,13 @@ export { takePlanChange } from './planner/take.ts';
 export { datesOfProgram } from './plan/starts.ts';
 export {
   alternativesOf,
+  claimsOf,
+  solve,
   workOut,
   type AlternativeKind,
+  type Claims,
   type Simpler,
+  type Solved,
   type Worked,
 } from './planner/workOut.ts';
 
@@ -518,6 +522,7 @@ export { fitsAll, type Explanation, type Question } from './diagnose/triedWorlds
 
 // The whole record of a timer.
 export {
+  announcedEditions,
   assembleBrief,
   usualWish,
   takeBriefChange,

@@ -19,15 +19,23 @@ describe('costs', () => {
       { optimal: false, bound: best },
       { optimal: false, bound: [0, 0, 0, 0, 0, 0, 0] },
       { optimal: false, bound: [1, 30, 0, 2, 3, 0, 0] },
+      { optimal: false, bound: [0.2, 0, 0, 0, 0, 0, 0] },
+      { optimal: false, bound: [1, 0, 0, 0, 0, 0, 0] },
+      { optimal: false, bound: [1, 30, 0, 1, 0, 0, 0] },
       { optimal: false, bound: [1, 30, 0, 2, 4, 5.2, 0] },
+      { optimal: false, bound: [1, 30, 0, 2, 4, 12, 0] },
     ].map((proof) => proofSentence(proof as { optimal: boolean; bound: Cost }, best));
     expect(said).toMatchInlineSnapshot(`
      [
        "This is the best plan possible.",
        "This is the best plan possible.",
-       "Best plan found: 1 station does not get what it needs. A better plan may be possible.",
-       "Best plan found: 4 start times. It takes at least 3 start times. It may be possible with fewer than in this plan.",
-       "Best plan found: 12 thousandths off the need. No plan can do better than 6 thousandths off the need. There may be one in between.",
+       "Some stations are over or short. A plan that comes closer may be possible.",
+       "At least 3 start times are needed. A plan with fewer than 4 may be possible.",
+       "No plan gives every station what it needs. One that comes closer may be possible.",
+       "30 min a week is outside the preferred hours. A plan with less may be possible.",
+       "A plan with fewer than 2 programs may be possible.",
+       "A plan with run times even closer to the need may be possible.",
+       "A plan that finishes closer to the preferred time may be possible.",
      ]
     `);
   });
@@ -52,8 +60,8 @@ describe('costs', () => {
     );
     expect(said).toMatchInlineSnapshot(`
      [
-       "With 1 program there is no plan.",
-       "With 2 start times per program there is no plan.",
+       "With 1 program, we found no plan.",
+       "With 2 start times per program, we found no plan.",
        "With 1 program, stations would be further from what they need.",
        "With 2 start times per program, stations would be further from what they need.",
        "stations further from the water they need",

@@ -2,6 +2,7 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
+  announcedEditions,
   applyRecordChange,
   assembleBrief,
   dueVisits,
@@ -24,6 +25,7 @@ import {
   takeBriefChange,
   TIMER_KINDS,
   unknownNeeds,
+  withPresentWater,
   type RecordChange,
   type SurveyStation,
   type TimerRecord,
@@ -255,6 +257,50 @@ test('the brief has what was found, is sound, and says of which station nothing 
     wish: { finishBy: '06:30' },
   });
   expect(unknownNeeds(sources.minutes)).toEqual([3, 4, 5, 6, 7, 8]);
+});
+
+test('days for the whole garden come before days that nobody chose, and the lawn can be dry from a time of day', () => {
+  const { record } = applied(walked, {
+    type: 'note',
+    fields: { dryFrom: '18:00', wish: { daysPerWeek: { least: 2, most: 3 } } },
+  });
+  const brief = assembleBrief(record, sourcesOf(record));
+  const daysOf = ({ stations }: typeof brief) => stations.map(({ days }) => days ?? null);
+  expect(daysOf(assembleBrief(walked, sourcesOf(walked)))[1]).toEqual({ least: 1, most: 7 });
+  expect(daysOf(brief)).toEqual(brief.stations.map(() => null));
+  const days = { least: 1, most: 1 };
+  const own = applied(record, { type: 'note-station', station: 2, fields: { days } }).record;
+  expect(daysOf(assembleBrief(own, sourcesOf(own)))[1]).toEqual(days);
+  expect(brief.wish).toMatchObject({ daysPerWeek: { least: 2, most: 3 } });
+  expect(brief.mowing).toEqual({ weekdays: ['fri'], dryFrom: '18:00' });
+  // Taken over elsewhere, it asks for the same.
+  const taken = applied(EMPTY, takeBriefChange(EMPTY, brief)).record;
+  expect(taken.survey).toMatchObject({ dryFrom: '18:00' });
+  expect(withPresentWater(brief, record.plan, [1]).stations[0]?.days).toBeUndefined();
+});
+
+test('a time without rules between two announced editions is an edition of its own', () => {
+  const [march, may, july] = ['2027-03-01', '2027-05-01', '2027-07-01'].map(
+    (date) => parseDate(date) ?? 0,
+  );
+  if (march === undefined || may === undefined || july === undefined) throw new Error('no dates');
+  const rules = { weekdays: ['mon'] } as const;
+  expect(
+    announcedEditions([
+      { from: march, until: may, rules },
+      { from: july, until: null, rules },
+    ]),
+  ).toEqual([
+    { from: '2027-03-01', rules },
+    { from: '2027-05-01', rules: {} },
+    { from: '2027-07-01', rules },
+  ]);
+  expect(
+    announcedEditions([
+      { from: march, until: may, rules },
+      { from: may, until: null, rules: {} },
+    ]),
+  ).toHaveLength(2);
 });
 
 test('a brief taken over gives the same brief again, on top of anything', () => {

@@ -27,6 +27,8 @@ const MOST_COMPOSITIONS = 24;
 export class Candidates {
   private readonly levels = new Map<number, Level>();
   private readonly lists = new Map<string, readonly Ranked[]>();
+  /** Compositions by what each program can take, and the total. */
+  private readonly divided = new Map<string, readonly (readonly number[])[]>();
   private looks = 0;
   private readonly setup: Setup;
   private readonly open: LeftOpen;
@@ -58,12 +60,12 @@ export class Candidates {
     const known = this.lists.get(key);
     if (known) return known;
     const made: Ranked[] = [];
-    for (const kinds of choices)
+    for (const kinds of choices) {
+      if (this.looks >= MOST_LOOKS) {
+        this.open.add(count, total);
+        break;
+      }
       for (const starts of this.compositions(kinds, total)) {
-        if (this.looks >= MOST_LOOKS) {
-          this.open.add(count, total);
-          break;
-        }
         this.looks++;
         const least = this.leastOff(kinds, starts);
         if (least === null) continue;
@@ -73,6 +75,7 @@ export class Candidates {
         );
         made.push({ kinds, starts, ...least, rank });
       }
+    }
     this.lists.set(key, made);
     return made;
   }
@@ -95,19 +98,24 @@ export class Candidates {
   }
 
   /** Ways to divide a number of starts among the programs. */
-  private compositions(kinds: Kinds, total: number): number[][] {
+  private compositions(kinds: Kinds, total: number): readonly (readonly number[])[] {
+    const mosts = kinds.map((kind) => this.mostStartsOf(kind));
+    const key = `${mosts.join()} ${total}`;
+    const known = this.divided.get(key);
+    if (known) return known;
     const made: number[][] = [];
+    this.divided.set(key, made);
+    /** Starts that the programs after the j-th can take at most. */
+    const room = mosts.map((_, j) => mosts.slice(j + 1).reduce((sum, most) => sum + most, 0));
     const go = (chosen: readonly number[], left: number) => {
       if (made.length >= MOST_COMPOSITIONS) return;
       const j = chosen.length;
-      const kind = kinds[j];
-      if (!kind) {
+      if (j === kinds.length) {
         if (left === 0) made.push([...chosen]);
         return;
       }
-      const isLast = j === kinds.length - 1;
-      const least = Math.max(1, this.setup.fixed[j]?.starts.length ?? 0, isLast ? left : 0);
-      const most = Math.min(this.mostStartsOf(kind), left - (kinds.length - 1 - j));
+      const least = Math.max(1, this.setup.fixed[j]?.starts.length ?? 0, left - (room[j] ?? 0));
+      const most = Math.min(mosts[j] ?? 0, left - (kinds.length - 1 - j));
       for (let own = least; own <= most; own++) go([...chosen, own], left - own);
     };
     go([], total);

@@ -194,36 +194,44 @@ export function sourceWords(path: Path, brief: Brief): string {
   }
 }
 
-/** Each part of the cost, with how much of it there is. */
-const PARTS: readonly ((amount: number) => string)[] = [
-  (count) =>
-    count === 1
-      ? say`1 station does not get what it needs`
-      : say`${count} stations do not get what they need`,
-  (minutes) => say`${lengthWords(Math.round(minutes * 60))} a week outside the preferred hours`,
-  (count) => say`${counted(count, 'group')} sharing a program`,
-  (count) => counted(count, 'program'),
-  (count) => counted(count, 'start time', 'start times'),
-  (thousandths) => say`${thousandths} thousandths off the need`,
-  (minutes) => say`${lengthWords(Math.round(minutes * 60))} from the last end to the preferred end`,
-];
-
 /** Where a cost is first greater than another. */
 function firstGap(cost: Cost, bound: Cost): number {
   return cost.findIndex((part, i) => part - assertDefined(bound[i], 'bound[i]') > 1e-6);
 }
 
+/** What is known of plans that would cost less, for the first part of the cost in which there may be one. */
 export function proofSentence({ optimal, bound }: Proof, cost: Cost): string {
-  if (optimal) return say`This is the best plan possible.`;
-  const gap = firstGap(cost, bound);
-  if (gap < 0) return say`This is the best plan possible.`;
-  const words = assertDefined(PARTS[gap], 'PARTS[gap]');
-  const least = Math.ceil(assertDefined(bound[gap], 'bound[gap]'));
-  const found = say`Best plan found: ${words(assertDefined(cost[gap], 'cost[gap]'))}.`;
-  if (least === 0) return say`${found} A better plan may be possible.`;
-  return gap === 3 || gap === 4
-    ? say`${found} It takes at least ${words(least)}. It may be possible with fewer than in this plan.`
-    : say`${found} No plan can do better than ${words(least)}. There may be one in between.`;
+  const gap = optimal ? -1 : firstGap(cost, bound);
+  const here = cost[gap] ?? 0;
+  const least = Math.ceil(bound[gap] ?? 0);
+  switch (gap) {
+    case -1:
+      return say`This is the best plan possible.`;
+    case 0:
+      return least > 0
+        ? say`No plan gives every station what it needs. One that comes closer may be possible.`
+        : say`Some stations are over or short. A plan that comes closer may be possible.`;
+    case 1:
+      return say`${lengthWords(Math.round(here * 60))} a week is outside the preferred hours. A plan with less may be possible.`;
+    case 2:
+      return plural(
+        here,
+        '# group shares a program with another. A plan that separates it may be possible.',
+        '# groups share a program with others. A plan that separates more may be possible.',
+      );
+    case 3:
+      return least > 1
+        ? say`At least ${least} programs are needed. A plan with fewer than ${here} may be possible.`
+        : say`A plan with fewer than ${here} programs may be possible.`;
+    case 4:
+      return least > 1
+        ? say`At least ${least} start times are needed. A plan with fewer than ${here} may be possible.`
+        : say`A plan with fewer than ${here} start times may be possible.`;
+    case 5:
+      return say`A plan with run times even closer to the need may be possible.`;
+    default:
+      return say`A plan that finishes closer to the preferred time may be possible.`;
+  }
 }
 
 export function simplerSentence({ what, count, cost }: Simpler, best: Cost): string {
@@ -231,7 +239,7 @@ export function simplerSentence({ what, count, cost }: Simpler, best: Cost): str
     what === 'programs'
       ? counted(count, 'program')
       : say`${counted(count, 'start time', 'start times')} per program`;
-  if (!cost) return say`With ${less} there is no plan.`;
+  if (!cost) return say`With ${less}, we found no plan.`;
   if (cost[0] > best[0]) return say`With ${less}, stations would be further from what they need.`;
   if (cost[1] > best[1])
     return say`With ${less}, ${lengthWords(Math.round((cost[1] - best[1]) * 60))} more a week would fall outside the preferred hours.`;

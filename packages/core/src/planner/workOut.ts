@@ -8,7 +8,7 @@ import type { PlannerOptions } from './options.ts';
 import { reasonsOf, type Reason } from './reasons.ts';
 import type { Listener } from './search.ts';
 import { searchKeepingComing, searchPlan } from './searchPlan.ts';
-import { comingKept } from './coming.ts';
+import { comingKept, type ComingKept } from './coming.ts';
 import { outsideHours, shortOf, type OutsideHours, type Short } from './relief.ts';
 import type { Proof } from './proof.ts';
 
@@ -19,23 +19,30 @@ export interface Simpler {
   readonly cost: Cost | null;
 }
 
-export interface Worked {
+/** A plan, and what is known of it without solving anything again. */
+export interface Solved {
   readonly plan: Plan | null;
   readonly cost: Cost | null;
   readonly proof: Proof;
   readonly reasons: readonly Reason[];
-  readonly simpler: readonly Simpler[];
+  /** Each edition that is announced, and whether the plan keeps it. */
+  readonly coming: readonly ComingKept[];
+  /** Whether what `plan` says is known to be so: that there is one, or that none keeps the hard rules. False: none was found. */
+  readonly isSure: boolean;
+}
+
+/** Claims beside a plan, or about why there is none, each tested by solving the brief again. */
+export interface Claims {
   /** Where there is no plan. */
   readonly conflicts: readonly Conflict[];
+  readonly simpler: readonly Simpler[];
   /** Stations that count in the first part of the cost. */
   readonly short: readonly Short[];
   /** Where some watering is outside the wished hours. */
   readonly hours: OutsideHours | null;
-  /** Each edition that is announced, and whether the plan keeps it. */
-  readonly coming: readonly { readonly from: string; readonly keeps: boolean }[];
-  /** Whether what `plan` says is known to be so: that there is one, or that none keeps the hard rules. False: none was found. */
-  readonly isSure: boolean;
 }
+
+export interface Worked extends Solved, Claims {}
 
 /** How hard to try for what is only mentioned beside the plan. */
 const BESIDE = 0.25;
@@ -60,42 +67,58 @@ function simplerOf(brief: Brief, plan: Plan, cost: Cost, options: PlannerOptions
 }
 
 /**
- * Works a brief out. The same brief gives the same answer on any day and any machine: work is counted, not time.
+ * The cheapest plan of a brief. The same brief gives the same answer on any day and any machine: work is counted, not time.
  *
  * @throws TooMuchWork
  */
-export function workOut(
-  brief: Brief,
-  options: PlannerOptions = {},
-  listener: Listener = {},
-): Worked {
-  const answer = searchKeepingComing(brief, options, listener);
-  const { found, proof } = answer;
+export function solve(brief: Brief, options: PlannerOptions = {}, listener: Listener = {}): Solved {
+  const { found, proof, complete } = searchKeepingComing(brief, options, listener);
   if (!found)
     return {
       plan: null,
       cost: null,
       proof,
       reasons: [],
-      simpler: [],
-      conflicts: conflictsOf(brief, options),
-      short: [],
-      hours: null,
       coming: [],
-      isSure: answer.complete,
+      isSure: complete,
     };
   return {
-    plan: found.plan,
-    cost: found.cost,
+    ...found,
     proof,
     reasons: reasonsOf(brief, found.plan, found.cost[1]),
-    simpler: simplerOf(brief, found.plan, found.cost, options),
-    conflicts: [],
-    short: shortOf(brief, found, options),
-    hours: outsideHours(brief, found, options),
     coming: comingKept(brief, found.plan),
     isSure: true,
   };
+}
+
+/**
+ * What would help a plan, and what a simpler one would give up; where there is none, what stands in the way.
+ *
+ * @throws TooMuchWork
+ */
+export function claimsOf(
+  brief: Brief,
+  { plan, cost }: Solved,
+  options: PlannerOptions = {},
+): Claims {
+  if (!plan || !cost)
+    return { simpler: [], short: [], hours: null, conflicts: conflictsOf(brief, options) };
+  return {
+    simpler: simplerOf(brief, plan, cost, options),
+    short: shortOf(brief, { plan, cost }, options),
+    hours: outsideHours(brief, { plan, cost }, options),
+    conflicts: [],
+  };
+}
+
+/**
+ * The cheapest plan of a brief, and all that can be claimed about it.
+ *
+ * @throws TooMuchWork
+ */
+export function workOut(brief: Brief, options: PlannerOptions = {}): Worked {
+  const solved = solve(brief, options);
+  return { ...solved, ...claimsOf(brief, solved, options) };
 }
 
 /** A brief for a plan of another kind. */

@@ -1,5 +1,5 @@
 /** The brief that house, rules, timer, stations and minutes add up to (planning.md section 1), and a brief taken over. */
-import { SECONDS_PER_DAY, type Weekday } from '../time/calendar.ts';
+import { formatDate, SECONDS_PER_DAY, type Weekday } from '../time/calendar.ts';
 import type { FieldsToSet } from '../document/reader.ts';
 import { meanWeeklySeconds } from '../engine/weeklyWater.ts';
 import type { Plan, Station } from '../plan/plan.ts';
@@ -21,8 +21,10 @@ import {
   type Brief,
   type BriefRules,
   type BriefStation,
+  type ComingEdition,
   type Wish,
 } from '../brief/brief.ts';
+import type { ComingRules } from '../rules/houseRules.ts';
 import { say } from '../language/say.ts';
 
 /** What a brief needs from the house and from the sums. */
@@ -116,6 +118,14 @@ function usualGroup({ head, plants, oftenADay }: SurveyStation): string | undefi
 export const usualWish = ({ timer }: Pick<Plan, 'timer'>, { wish }: Pick<Survey, 'wish'>): Wish =>
   timer.programCount > 1 ? { programs: 'by-need', ...wish } : { ...wish };
 
+/** Announced rules as a brief has them: each edition holds until the next one, so that a time without rules is one, too. */
+export const announcedEditions = (coming: readonly ComingRules[]): ComingEdition[] =>
+  coming.flatMap(({ from, until, rules }, i) => {
+    const edition = { from: formatDate(from), rules };
+    const isFollowed = until === null || coming[i + 1]?.from === until;
+    return isFollowed ? [edition] : [edition, { from: formatDate(until), rules: {} }];
+  });
+
 /** The brief of a timer. A station whose need nobody knows stands in it with 0 seconds; `unknownNeeds` names it. */
 export function assembleBrief({ plan, survey }: TimerRecord, sources: BriefSources): Brief {
   const { stationDelaySeconds, stationsAtOnce, flowLimitLpm, offDaysOfMonth } = plan.settings;
@@ -140,11 +150,17 @@ export function assembleBrief({ plan, survey }: TimerRecord, sources: BriefSourc
         weeklySeconds: minutes?.weeklySeconds ?? 0,
         ...stretchOf(longestRun, soakSeconds, plan.timer.runStepSeconds),
         group,
-        days: days ?? (minutes?.weeklySeconds ? daysOf(minutes, sources.rules) : undefined),
+        days:
+          days ??
+          // What is chosen for the whole garden comes before what nobody has chosen.
+          (minutes?.weeklySeconds && !survey.wish?.daysPerWeek
+            ? daysOf(minutes, sources.rules)
+            : undefined),
         oftenADay,
       });
     });
   const { mowing, rules } = sources;
+  const { dryBeforeMowing, dryFrom } = survey;
   return {
     format: BRIEF_FORMAT,
     version: BRIEF_VERSION,
@@ -153,7 +169,13 @@ export function assembleBrief({ plan, survey }: TimerRecord, sources: BriefSourc
     stations,
     ...(rules ? { rules } : {}),
     ...(mowing.length > 0
-      ? { mowing: { weekdays: mowing, ...(survey.dryBeforeMowing ? { dayBefore: true } : {}) } }
+      ? {
+          mowing: {
+            weekdays: mowing,
+            ...(dryBeforeMowing ? { dayBefore: true } : {}),
+            ...(dryFrom === undefined ? {} : { dryFrom }),
+          },
+        }
       : {}),
     wish: usualWish(plan, survey),
   };
@@ -182,7 +204,9 @@ export function withPresentWater(brief: Brief, plan: Plan, numbers: readonly num
       return {
         ...station,
         weeklySeconds: seconds,
-        days: station.days ?? { least: Math.max(1, Math.min(most, Math.floor(dates / 2))), most },
+        ...(station.days === undefined && brief.wish?.daysPerWeek === undefined
+          ? { days: { least: Math.max(1, Math.min(most, Math.floor(dates / 2))), most } }
+          : {}),
       };
     }),
   };
@@ -227,6 +251,7 @@ export function takeBriefChange({ plan, survey }: TimerRecord, brief: Brief): Re
           rules: rules ?? null,
           wish: wish ?? null,
           dryBeforeMowing: mowing?.dayBefore === true ? true : null,
+          dryFrom: mowing?.dryFrom ?? null,
         },
       },
     ],

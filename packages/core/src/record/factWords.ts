@@ -68,6 +68,7 @@ const NAMES: Readonly<Record<FactName, string>> = wordsOf({
   drip: 'drip line',
   dripAnyTime: 'drip at any time',
   dryBeforeMowing: 'lawn dry before mowing',
+  dryFrom: 'lawn dry the evening before mowing, from',
   enabled: 'enabled',
   factoryBack: 'factory program came back',
   faults: 'faults',

@@ -19,7 +19,10 @@ import type { Rules, RulesCondition } from './rules.ts';
 import { plural, say } from '../language/say.ts';
 
 /** `9:00 to 17:00 on Mon Fri`. */
-export function windowWords({ from, to, weekdays }: NoWaterWindow, { clock }: Pick<Speech, 'clock'>): string {
+export function windowWords(
+  { from, to, weekdays }: NoWaterWindow,
+  { clock }: Pick<Speech, 'clock'>,
+): string {
   const hours = say`${timeWords(assertDefined(parseTime(from), 'parseTime(from)'), clock)} to ${timeWords(assertDefined(parseTime(to), 'parseTime(to)'), clock)}`;
   return weekdays ? say`${hours} on ${weekdaysWords(weekdays)}` : hours;
 }

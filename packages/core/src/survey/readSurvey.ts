@@ -11,7 +11,7 @@ import {
 } from '../brief/readBrief.ts';
 import type { Fault, Outcome } from '../document/fault.ts';
 import { readLetter } from '../plan/readPlan.ts';
-import { readDate } from '../time/timeReaders.ts';
+import { readDate, readTime } from '../time/timeReaders.ts';
 import {
   boolean,
   decimal,
@@ -232,6 +232,7 @@ const surveyFields: Fields<SurveyFields> = {
   walkSeconds: optional(integer(10, 600)),
   rules: optional(readRulesShape),
   dryBeforeMowing: optional(boolean),
+  dryFrom: optional(readTime),
   wish: optional(readWishShape),
   finishBeforeSunrise: optional(integer(-180, 180)),
   unknownPhases: optional(

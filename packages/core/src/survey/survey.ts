@@ -7,6 +7,7 @@ import type { Accepted } from '../findings/accepted.ts';
 import type { BriefRules, BriefStation, OftenADay, Wish } from '../brief/brief.ts';
 import type { FollowUp, NextVisit, Tariff, Undone, Visit } from '../visit/visit.ts';
 import type { Plan } from '../plan/plan.ts';
+import type { TimeText } from '../time/calendar.ts';
 import type { TriesTaken } from '../water/rate.ts';
 import type { HeadType, Plants, SoilType, Surroundings } from '../water/tables.ts';
 
@@ -215,7 +216,10 @@ export interface Survey {
   readonly walkSeconds?: number;
   /** Rules noted for this house by hand, in place of the library's. */
   readonly rules?: BriefRules;
+  /** The lawn is to be dry the whole day before mowing. */
   readonly dryBeforeMowing?: boolean;
+  /** On the day before mowing, the lawn is to be dry from this time on. */
+  readonly dryFrom?: TimeText;
   readonly wish?: Wish;
   /** Watering is to be done so many minutes before sunrise, below 0 after it; none: at the time of day that is wished. */
   readonly finishBeforeSunrise?: number;

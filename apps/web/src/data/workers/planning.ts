@@ -2,18 +2,14 @@
 import type {
   AlternativeKind,
   Brief,
+  Claims,
   ClockStyle,
-  Cost,
   Fault,
   MonthNeed,
   Plan,
   PlannerOptions,
-  Proof,
-  Reason,
   SeasonMonth,
-  OutsideHours,
-  Short,
-  Simpler,
+  Solved,
   Verdict,
 } from '@water-clock/core';
 
@@ -43,20 +39,18 @@ interface ConflictShown {
   readonly brief: Brief | null;
 }
 
-export interface PlanResult {
+/** Claims about a plan, its conflicts in words. */
+export interface ClaimsShown extends Omit<Claims, 'conflicts'> {
+  readonly conflicts: readonly ConflictShown[];
+}
+
+export interface PlanResult extends Solved {
   readonly kind: AlternativeKind;
   readonly brief: Brief;
-  readonly plan: Plan | null;
-  readonly cost: Cost | null;
-  readonly proof: Proof;
-  readonly reasons: readonly Reason[];
-  readonly simpler: readonly Simpler[];
-  readonly conflicts: readonly ConflictShown[];
-  readonly short: readonly Short[];
-  readonly hours: OutsideHours | null;
-  readonly isSure: boolean;
   /** The highest percent without an overlap; null where there is no plan, or where a percent makes no difference. */
   readonly headroom: number | null;
+  /** Null: not tried yet. */
+  readonly claims: ClaimsShown | null;
 }
 
 /** What is proven of the programs that are set. */
@@ -67,6 +61,7 @@ export interface Present {
 
 export type PlanNews =
   | { readonly kind: 'present'; readonly present: Present }
+  /** One of its kind takes the place of the one before. */
   | { readonly kind: 'result'; readonly result: PlanResult }
   | { readonly kind: 'season'; readonly months: readonly SeasonMonth[] }
   | { readonly kind: 'refused'; readonly faults: readonly Fault[] }

@@ -35,7 +35,7 @@ import { commitWords } from '../../data/editor/commitWords.ts';
 import type { StepProps } from '../steps/stepProps.ts';
 import { Loading } from '../../app/platform/states.tsx';
 import { RULES_FAILED } from '../steps/useVisitBasis.ts';
-import { useBrief } from '../steps/useBrief.ts';
+import { useSunrise, useWholeBrief } from '../steps/useBrief.ts';
 import { WishEditor } from './WishEditor.tsx';
 
 function Stations({ brief, props }: { readonly brief: Brief; readonly props: StepProps }) {
@@ -122,7 +122,8 @@ function Read(props: StepProps) {
     { readonly brief: Brief } | { readonly faults: readonly string[] } | null
   >(null);
   const record = { plan, survey };
-  const brief = useBrief(props);
+  const brief = useWholeBrief(props);
+  const sunrise = useSunrise(site, today);
   const wish = wishOf(brief);
   const unknown = unknownNeeds(minutes);
   const { device = {} } = survey;
@@ -187,7 +188,9 @@ function Read(props: StepProps) {
             site.mowing.length > 0 &&
               (survey.dryBeforeMowing
                 ? say`mowing on ${weekdaysWords(site.mowing)}, dry the day before as well`
-                : say`mowing on ${weekdaysWords(site.mowing)}`),
+                : survey.dryFrom === undefined
+                  ? say`mowing on ${weekdaysWords(site.mowing)}`
+                  : say`mowing on ${weekdaysWords(site.mowing)}, dry from ${startWords(survey.dryFrom, clock)} the day before`),
           ]
             .filter(Boolean)
             .join('; ')}
@@ -233,7 +236,7 @@ function Read(props: StepProps) {
           {say`Between ${startWords(wish.notBefore, clock)} and ${startWords(wish.finishBy, clock)}, no overlaps up to ${wish.headroomPercent} %`}
           {wish.apart.map(([a, b]) => say`; ${a} apart from ${b}`).join('')}.
         </p>
-        <WishEditor plan={plan} survey={survey} editor={editor} />
+        <WishEditor plan={plan} survey={survey} editor={editor} sunrise={sunrise} today={today} />
       </section>
       {visits.length > 0 && (
         <section className="stack near">

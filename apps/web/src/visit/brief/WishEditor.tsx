@@ -1,10 +1,24 @@
 import { Checkbox } from 'antd';
-import { usualWish, wishOf, type Plan, type Survey, type Wish, say } from '@water-clock/core';
+import {
+  dateWords,
+  plural,
+  say,
+  timeWords,
+  usualWish,
+  wishOf,
+  type EpochDay,
+  type Plan,
+  type Survey,
+  type Wish,
+} from '@water-clock/core';
+import { usePreferences } from '../../app/platform/preferences.tsx';
 import { LabelledTime } from '../../shared/fields/LabelledTime.tsx';
 import { Choice } from '../../shared/fields/Choice.tsx';
 import { commitWords } from '../../data/editor/commitWords.ts';
 import type { TimerEditor } from '../../data/editor/editor.ts';
 import { NumberField } from '../../shared/fields/NumberField.tsx';
+import { SelectField } from '../../shared/fields/SelectField.tsx';
+import type { Sunrise } from '../steps/useBrief.ts';
 
 const START_WORDS: Record<NonNullable<Wish['starts']>, string> = {
   any: say`any`,
@@ -23,20 +37,61 @@ const PROGRAM_WORDS: Record<NonNullable<Wish['programs']>, string> = {
   one: say`one for all`,
 };
 
+type DaysPerWeek = NonNullable<Wish['daysPerWeek']>;
+
+/** Days a week that people choose for a whole garden. */
+const DAYS_PER_WEEK: readonly DaysPerWeek[] = [
+  [1, 1],
+  [1, 2],
+  [2, 2],
+  [2, 3],
+  [3, 3],
+  [3, 4],
+  [4, 7],
+  [7, 7],
+].map(([least = 1, most = 7]) => ({ least, most }));
+
+const daysWords = ({ least, most }: DaysPerWeek) =>
+  least === most
+    ? least === 7
+      ? say`every day`
+      : plural(least, '# day a week', '# days a week')
+    : say`${least} to ${most} days a week`;
+
+const daysKey = (days: DaysPerWeek | undefined) => (days ? `${days.least}-${days.most}` : '');
+
 interface Props {
   readonly plan: Plan;
   readonly survey: Survey;
   readonly editor: TimerEditor;
+  /** The earliest one on the dates that programs are made for; null: not known. */
+  readonly sunrise: Sunrise | null;
+  readonly today: EpochDay;
 }
 
 /** The wishes for the programs: when, how many starts, which days. */
-export function WishEditor({ plan, survey, editor }: Props) {
+export function WishEditor({ plan, survey, editor, sunrise, today }: Props) {
+  const { clock, order } = usePreferences();
   const wish = wishOf({ wish: usualWish(plan, survey) });
   const set = (more: Partial<Wish>): string | null =>
     commitWords(editor, { type: 'note', fields: { wish: { ...survey.wish, ...more } } });
   const time = (key: 'notBefore' | 'finishBy', label: string) => (
     <LabelledTime label={label} value={wish[key]} commit={(read) => set({ [key]: read })} />
   );
+  const setDays = (days: DaysPerWeek | undefined) => {
+    const { daysPerWeek: _before, ...rest } = survey.wish ?? {};
+    commitWords(editor, {
+      type: 'note',
+      fields: { wish: days ? { ...rest, daysPerWeek: days } : rest },
+    });
+  };
+  // A brief that was imported may have others.
+  const ranges = [
+    ...DAYS_PER_WEEK,
+    ...(wish.daysPerWeek && !DAYS_PER_WEEK.some((one) => daysKey(one) === daysKey(wish.daysPerWeek))
+      ? [wish.daysPerWeek]
+      : []),
+  ];
   const groups = [
     ...new Set(survey.stations.flatMap(({ group }) => (group ? [group] : []))),
   ].sort();
@@ -65,6 +120,15 @@ export function WishEditor({ plan, survey, editor }: Props) {
           words={START_WORDS}
           commit={(starts) => set({ starts })}
         />
+        <SelectField
+          label={say`Whole garden`}
+          value={daysKey(wish.daysPerWeek)}
+          options={[
+            ['', say`any number of days`] as const,
+            ...ranges.map((days) => [daysKey(days), daysWords(days)] as const),
+          ]}
+          pick={(key) => setDays(ranges.find((days) => daysKey(days) === key))}
+        />
         <Choice
           label={say`Days`}
           value={wish.days}
@@ -86,6 +150,12 @@ export function WishEditor({ plan, survey, editor }: Props) {
           commit={(value) => set({ headroomPercent: value ?? 130 })}
         />
       </div>
+      {sunrise && (
+        <p className="soft">{say`Sunrise counts as ${timeWords(sunrise.second, clock)}, the earliest in the next 12 months (${dateWords(sunrise.day, today, order)}).`}</p>
+      )}
+      {wish.daysPerWeek && (
+        <p className="soft">{say`Stations with days of their own keep them.`}</p>
+      )}
       <Checkbox
         className="check"
         checked={wish.dripAnyTime}

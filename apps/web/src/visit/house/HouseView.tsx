@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Button, Checkbox } from 'antd';
+import { Button } from 'antd';
 import { Link } from 'react-router';
 import { allowedWords, dueVisits, rulesSentence, visitSentence, say } from '@water-clock/core';
 import { usePreferences } from '../../app/platform/preferences.tsx';
@@ -7,6 +7,8 @@ import { commitWords } from '../../data/editor/commitWords.ts';
 import { AllowedDays } from './AllowedDays.tsx';
 import { SiteDetails } from './SiteDetails.tsx';
 import { AllowedFields } from '../../shared/fields/AllowedFields.tsx';
+import { Choice } from '../../shared/fields/Choice.tsx';
+import { LabelledTime } from '../../shared/fields/LabelledTime.tsx';
 import { RULES_FAILED } from '../steps/useVisitBasis.ts';
 import type { StepProps } from '../steps/stepProps.ts';
 
@@ -55,6 +57,43 @@ function OwnRules({ survey, editor }: StepProps) {
   );
 }
 
+const DRY_FROM_USUAL = '18:00';
+
+const DRY_WORDS = {
+  'mowing-day': say`on the mowing day`,
+  evening: say`from the evening before`,
+  'day-before': say`all of the day before, too`,
+};
+
+/** From when the lawn has to be dry for mowing. */
+function DryLawn({ survey, editor }: StepProps) {
+  const { dryBeforeMowing, dryFrom } = survey;
+  const note = (fields: { dryBeforeMowing: true | null; dryFrom: string | null }) =>
+    commitWords(editor, { type: 'note', fields });
+  return (
+    <div className="row near at-foot">
+      <Choice
+        label={say`Lawn dry for mowing`}
+        value={dryBeforeMowing ? 'day-before' : dryFrom === undefined ? 'mowing-day' : 'evening'}
+        words={DRY_WORDS}
+        commit={(choice) =>
+          note({
+            dryBeforeMowing: choice === 'day-before' ? true : null,
+            dryFrom: choice === 'evening' ? (dryFrom ?? DRY_FROM_USUAL) : null,
+          })
+        }
+      />
+      {dryFrom !== undefined && !dryBeforeMowing && (
+        <LabelledTime
+          label={say`Dry from, the day before`}
+          value={dryFrom}
+          commit={(time) => note({ dryBeforeMowing: null, dryFrom: time })}
+        />
+      )}
+    </div>
+  );
+}
+
 export default function HouseView(props: StepProps) {
   const { site, survey, editor, timerId, today } = props;
   const { clock, order } = usePreferences();
@@ -93,16 +132,7 @@ export default function HouseView(props: StepProps) {
       ) : (
         <p className="caution">{say`Backflow preventers and drinking-water connections are for licensed people and follow local code. Locate buried services before you dig.`}</p>
       )}
-      <Checkbox
-        className="check"
-        checked={survey.dryBeforeMowing ?? false}
-        onChange={(event) =>
-          editor.commit({
-            type: 'note',
-            fields: { dryBeforeMowing: event.target.checked ? true : null },
-          })
-        }
-      >{say`Keep the lawn dry the day before mowing, too`}</Checkbox>
+      {site.mowing.length > 0 && <DryLawn {...props} />}
       <SiteDetails site={site} timerId={timerId} />
     </div>
   );

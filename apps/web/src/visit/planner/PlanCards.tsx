@@ -1,19 +1,24 @@
 import { Button, Tag } from 'antd';
 import {
   ALTERNATIVE_WORDS,
+  parseDate,
   plural,
   quantityWords,
   say,
   stationWords,
+  type AlternativeKind,
   type Brief,
   type EpochDay,
   type Plan,
+  dateWords,
+  timeWords,
   type Survey,
 } from '@water-clock/core';
 import { usePreferences } from '../../app/platform/preferences.tsx';
 import { PlanWeek } from '../../shared/charts/PlanWeek.tsx';
 import type { Place } from '../../shared/charts/sun.ts';
 import type { PlanResult, Present } from '../../data/workers/planning.ts';
+import type { Sunrise } from '../steps/useBrief.ts';
 import { litresAWeek, offNeed } from './facts.ts';
 
 /** Litres as people say them. */
@@ -75,8 +80,8 @@ function headroomWords({ verdict, headroom }: Present): string {
 
 interface Props {
   readonly results: readonly PlanResult[];
-  readonly chosen: number;
-  readonly choose: (index: number) => void;
+  readonly chosen: AlternativeKind | undefined;
+  readonly choose: (kind: AlternativeKind) => void;
   readonly plan: Plan;
   readonly brief: Brief;
   readonly survey: Survey;
@@ -84,11 +89,14 @@ interface Props {
   readonly present: Present | null;
   readonly today: EpochDay;
   readonly place: Place;
+  /** The one by which *Done by sunrise* is done; null: not known. */
+  readonly sunrise: Sunrise | null;
 }
 
 /** The plans side by side, and what is set now: a week of each, and three lines. On a phone they are swiped. */
 export function PlanCards(props: Props) {
-  const { results, chosen, choose, plan, brief, survey, present, today, place } = props;
+  const { results, chosen, choose, plan, brief, survey, present, today, place, sunrise } = props;
+  const { clock, order } = usePreferences();
   const week = { from: today, place, rules: brief.rules, mowing: brief.mowing?.weekdays };
   return (
     <div
@@ -97,20 +105,30 @@ export function PlanCards(props: Props) {
       role="group"
       aria-label={say`Plans`}
     >
-      {results.map((result, i) =>
+      {results.map((result) =>
         result.plan ? (
           <Button
             className="plan-card stack near"
             key={result.kind}
-            aria-pressed={i === chosen}
-            style={i === chosen ? CHOSEN : undefined}
-            onClick={() => choose(i)}
+            aria-pressed={result.kind === chosen}
+            style={result.kind === chosen ? CHOSEN : undefined}
+            onClick={() => choose(result.kind)}
           >
             <strong>{ALTERNATIVE_WORDS[result.kind]}</strong>
             <span className="soft">{shapeWords(result.plan)}</span>
+            {result.kind === 'by-sunrise' && sunrise && (
+              <span className="soft small">{say`Sunrise ${timeWords(sunrise.second, clock)} on ${dateWords(sunrise.day, today, order)}`}</span>
+            )}
             <PlanWeek plan={result.plan} {...week} />
             <Facts plan={result.plan} brief={brief} survey={survey} />
             <span>{headroomWords({ verdict: 'clear', headroom: result.headroom })}</span>
+            {result.coming.map(({ from, keeps }) => (
+              <span key={from} className={keeps ? undefined : 'fault'}>
+                {keeps
+                  ? say`Keeps the rules from ${dateWords(parseDate(from) ?? 0, today, order)}`
+                  : say`Breaks the rules from ${dateWords(parseDate(from) ?? 0, today, order)}`}
+              </span>
+            ))}
           </Button>
         ) : null,
       )}

@@ -29,7 +29,7 @@ import { commitWords } from '../../data/editor/commitWords.ts';
 import type { StepProps } from '../steps/stepProps.ts';
 import type { PlanResult } from '../../data/workers/planning.ts';
 import { panelNow } from '../shared/panel.ts';
-import { datesText, ruleWords, spansWords, weekWords } from './facts.ts';
+import { datesText, offNeed, ruleWords, spansWords, weekWords } from './facts.ts';
 import type { Planning } from './usePlanner.ts';
 import { Scroll } from '../../app/platform/Scroll.tsx';
 import { Disclosure } from '../../shared/fields/Disclosure.tsx';
@@ -48,7 +48,7 @@ const REASONS_SHOWN = 6;
 /** Why a plan is as it is, each reason with a way to where it comes from. */
 export function Reasons({ result, timerId }: { result: PlanResult; timerId: string }) {
   const { clock } = usePreferences();
-  const { brief, cost } = result;
+  const { brief, cost, claims } = result;
   const lines = [
     ...result.reasons.map((reason, i) => (
       <li key={i}>
@@ -58,8 +58,8 @@ export function Reasons({ result, timerId }: { result: PlanResult; timerId: stri
         </Link>
       </li>
     )),
-    ...(cost
-      ? result.simpler.map((simpler) => (
+    ...(cost && claims
+      ? claims.simpler.map((simpler) => (
           <li key={simpler.what}>{simplerSentence(simpler, cost)}</li>
         ))
       : []),
@@ -97,14 +97,12 @@ export function Table({ results, brief }: { results: readonly PlanResult[]; brie
     [say`Water a week`, ({ plan }) => weekWords(plan)],
     [
       say`Over or under`,
-      ({ short }) =>
-        short.length === 0
+      ({ plan }) => {
+        const { length } = offNeed(plan, brief);
+        return length === 0
           ? say`all stations within 10 %`
-          : plural(
-              short.length,
-              '# station is more than 10 % off',
-              '# stations are more than 10 % off',
-            ),
+          : plural(length, '# station is more than 10 % off', '# stations are more than 10 % off');
+      },
     ],
     [
       say`Outside watering hours`,

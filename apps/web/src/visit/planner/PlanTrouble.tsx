@@ -24,7 +24,7 @@ export function Conflicts({ result, attemptWith }: Props) {
       <h2>{say`No plan can meet all of this`}</h2>
       <p>{say`These conflict. Any one of these changes is enough:`}</p>
       <ul>
-        {result.conflicts.map(({ path, demand, change, brief: changed }) => (
+        {result.claims?.conflicts.map(({ path, demand, change, brief: changed }) => (
           <li key={path}>
             <p>
               <strong>{demand}</strong>
@@ -44,20 +44,22 @@ export function Conflicts({ result, attemptWith }: Props) {
 /** Watering that falls outside the hours that are preferred, and longer hours with each of which all of it fits. */
 export function ShortHours({ result, attemptWith }: Props) {
   const { clock } = usePreferences();
-  const { brief, hours } = result;
-  if (!hours) return null;
+  const { brief, cost, claims } = result;
+  if (!cost || cost[1] === 0) return null;
   const { notBefore, finishBy } = wishOf(brief);
   return (
     <section role="alert" className="aside alarm stack">
       <h2>{say`These hours are too short`}</h2>
-      <p>{say`At ${highPercent(brief)} %, ${lengthWords(Math.round(hours.outside * 60))} a week falls outside the hours from ${startWords(notBefore, clock)} to ${startWords(finishBy, clock)}.`}</p>
+      <p>{say`At ${highPercent(brief)} %, ${lengthWords(Math.round(cost[1] * 60))} a week falls outside the hours from ${startWords(notBefore, clock)} to ${startWords(finishBy, clock)}.`}</p>
       <p>
-        {hours.fits.length > 0
-          ? say`Everything fits with one of these changes:`
-          : say`None of the longer hours we tried is enough.`}
+        {!claims
+          ? say`Trying longer hours …`
+          : claims.hours && claims.hours.fits.length > 0
+            ? say`Everything fits with one of these changes:`
+            : say`None of the longer hours we tried is enough.`}
       </p>
       <p className="row near">
-        {hours.fits.map(({ apply }) => {
+        {claims?.hours?.fits.map(({ apply }) => {
           const wish = Object.fromEntries(
             apply.map(({ path, value }) => [path.replace('wish.', ''), String(value)]),
           ) as Pick<Wish, 'finishBy' | 'notBefore'>;

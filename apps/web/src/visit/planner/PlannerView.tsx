@@ -4,6 +4,8 @@ import { Link } from 'react-router';
 import {
   attempt,
   bansByMonth,
+  civilOf,
+  epochDayOf,
   language,
   listed,
   plural,
@@ -12,6 +14,7 @@ import {
   SECONDS_PER_DAY,
   unknownNeeds,
   withPresentWater,
+  type AlternativeKind,
   type Brief,
   type MonthNeed,
   type Pins,
@@ -26,7 +29,13 @@ import { Patterns } from '../../shared/charts/patterns.tsx';
 import { Disclosure } from '../../shared/fields/Disclosure.tsx';
 import { WishEditor } from '../brief/WishEditor.tsx';
 import type { StepProps } from '../steps/stepProps.ts';
-import { planningMonth, sunriseOf, useBrief } from '../steps/useBrief.ts';
+import {
+  beforeSunrise,
+  earliestSunrise,
+  planningMonth,
+  useSunrise,
+  useWholeBrief,
+} from '../steps/useBrief.ts';
 import { RULES_FAILED } from '../steps/useVisitBasis.ts';
 import { givenBy } from './facts.ts';
 import { clearOf, namesOf, useOthers } from './keepClear.ts';
@@ -46,7 +55,19 @@ function monthNeeds(props: StepProps): MonthNeed[] {
   const hundred = planningMonth(minutes, today);
   const full = table.months[hundred - 1] ?? 100;
   const { finishBeforeSunrise } = survey;
+  const { year, month: thisMonth } = civilOf(today);
   const bans = bansByMonth(survey.rules, rules, site, today);
+  const finishIn = (inYear: number, month: number) => {
+    if (finishBeforeSunrise === undefined) return null;
+    const first = epochDayOf({ year: inYear, month, day: 1 });
+    const next = epochDayOf({
+      year: month === 12 ? inYear + 1 : inYear,
+      month: (month % 12) + 1,
+      day: 1,
+    });
+    const sunrise = earliestSunrise(site, first, next - first);
+    return sunrise && beforeSunrise(sunrise, finishBeforeSunrise);
+  };
   return MONTHS.map((month) => ({
     month,
     ban: bans.find((ban) => ban.month === month),
@@ -61,8 +82,7 @@ function monthNeeds(props: StepProps): MonthNeed[] {
         ];
       }),
     ),
-    finishBy:
-      finishBeforeSunrise === undefined ? null : sunriseOf(site, today, month, finishBeforeSunrise),
+    finishBy: finishIn(month < thisMonth ? year + 1 : year, month),
   }));
 }
 
@@ -115,7 +135,8 @@ const PARTS = {
 function Planner(props: StepProps) {
   const { site, survey, minutes, today, timerId, plan, editor } = props;
   const { clock } = usePreferences();
-  const noted = useBrief(props);
+  const noted = useWholeBrief(props);
+  const sunrise = useSunrise(site, today);
   const unknown = useMemo(() => unknownNeeds(minutes), [minutes]);
   // As it was when the step was opened: using a plan does not change what is planned.
   const [opened] = useState(plan);
@@ -130,7 +151,7 @@ function Planner(props: StepProps) {
     return keepsClear ? clearOf(known, others, today) : known;
   }, [byPresent, noted, unknown, opened, keepsClear, others, today]);
   const [tried, setTried] = useState<Brief | null>(null);
-  const [chosen, setChosen] = useState(0);
+  const [chosen, setChosen] = useState<AlternativeKind>('as-wished');
   const [pins, setPins] = useState<Pins>({});
   const [isChanging, setIsChanging] = useState(false);
   const kept = [pins.days, pins.starts, pins.runs, pins.stations].reduce(
@@ -157,7 +178,7 @@ function Planner(props: StepProps) {
               ({ linkedTo, enabled }) => linkedTo !== undefined && enabled !== false,
             ),
           },
-          sunrise: sunriseOf(site, today, planningMonth(minutes, today)),
+          sunrise: sunrise && beforeSunrise(sunrise, 0),
           months: monthNeeds(props),
           season: survey.season === 'days' ? 'days' : 'percent',
           alone: kept > 0 || tried !== null,
@@ -167,15 +188,15 @@ function Planner(props: StepProps) {
         }
       : null,
   );
-  const shown = results[chosen] ?? results[0];
   const [first] = results;
+  const shown = results.find(({ kind }) => kind === chosen) ?? first;
   const attemptWith = (changed: Brief) => {
-    setChosen(0);
+    setChosen('as-wished');
     setTried(changed);
   };
   const keepOnly = (part: keyof typeof PARTS) => {
     if (!shown?.plan) return;
-    setChosen(0);
+    setChosen('as-wished');
     setPins(PARTS[part](shown.plan));
   };
   return (
@@ -192,7 +213,7 @@ function Planner(props: StepProps) {
         <Button onClick={() => setIsChanging(true)}>{say`Change preferences`}</Button>
       </div>
       <SideDrawer title={say`Preferences`} open={isChanging} close={() => setIsChanging(false)}>
-        <WishEditor plan={plan} survey={survey} editor={editor} />
+        <WishEditor plan={plan} survey={survey} editor={editor} sunrise={sunrise} today={today} />
       </SideDrawer>
       {kept > 0 && (
         <p>
@@ -242,7 +263,7 @@ function Planner(props: StepProps) {
       {first?.plan && (
         <PlanCards
           results={results}
-          chosen={chosen}
+          chosen={shown?.kind}
           choose={setChosen}
           plan={plan}
           brief={about}
@@ -250,6 +271,7 @@ function Planner(props: StepProps) {
           present={proven}
           today={today}
           place={site}
+          sunrise={sunrise}
         />
       )}
       {shown?.plan && (
@@ -260,10 +282,10 @@ function Planner(props: StepProps) {
               : say`Hatched: no watering allowed.`}
           </p>
           <div className="tiles fill of-300 far">
-            <Changes key={chosen} props={props} plan={shown.plan} keepOnly={keepOnly} />
+            <Changes key={shown.kind} props={props} plan={shown.plan} keepOnly={keepOnly} />
             <Reasons result={shown} timerId={timerId} />
           </div>
-          {season && chosen === 0 && (
+          {season && shown === first && (
             <Season
               months={season}
               today={today}

@@ -16,6 +16,17 @@ export interface Planning {
 
 const IDLE: Planning = { state: 'idle', results: [], present: null, season: null, why: null };
 
+const programsText = ({ plan }: PlanResult) => JSON.stringify(plan?.programs ?? null);
+
+/** The plans with one more, or with one in the place of the one before of its kind. A plan that is the same as the first is left out. */
+function withResult(results: readonly PlanResult[], result: PlanResult): readonly PlanResult[] {
+  const isThere = results.some(({ kind }) => kind === result.kind);
+  const all = isThere
+    ? results.map((one) => (one.kind === result.kind ? result : one))
+    : [...results, result];
+  return all.filter((one, i) => i === 0 || !all[0] || programsText(one) !== programsText(all[0]));
+}
+
 function after(planning: Planning, news: PlanNews, isFirst: boolean): Planning {
   switch (news.kind) {
     case 'present':
@@ -23,7 +34,7 @@ function after(planning: Planning, news: PlanNews, isFirst: boolean): Planning {
     case 'result':
       return {
         ...planning,
-        results: isFirst ? [news.result] : [...planning.results, news.result],
+        results: isFirst ? [news.result] : withResult(planning.results, news.result),
         season: isFirst ? null : planning.season,
       };
     case 'season':

@@ -1,8 +1,9 @@
 import { useMemo } from 'react';
 import {
+  announcedEditions,
   assembleBrief,
   civilOf,
-  epochDayOf,
+  comingRules,
   formatTime,
   houseRulesOn,
   SECONDS_PER_DAY,
@@ -16,19 +17,34 @@ import { sunOf } from '../../shared/charts/sun.ts';
 import type { Site } from '../../data/api/sites.ts';
 import type { VisitBasis } from './useVisitBasis.ts';
 
-const MIDDLE_OF_A_MONTH = 15;
+const DAYS_OF_A_YEAR = 365;
 
-/**
- * Sunrise in the middle of a month by the house's clocks, or so many minutes before it, rounded down to whole minutes; null where the
- * place is not noted or the sun does not rise.
- */
-export function sunriseOf(site: Site, today: EpochDay, month: number, before = 0): string | null {
-  const { year } = civilOf(today);
-  const day = epochDayOf({ year, month, day: MIDDLE_OF_A_MONTH });
-  const sunrise = sunOf({ day: day - 1 }, site)?.sunrise ?? null;
-  if (sunrise === null) return null;
-  const second = (((sunrise - before * 60) % SECONDS_PER_DAY) + SECONDS_PER_DAY) % SECONDS_PER_DAY;
-  return formatTime(second - (second % 60));
+/** A sunrise by the house's clocks. */
+export interface Sunrise {
+  readonly day: EpochDay;
+  /** Of the day, whole minutes. */
+  readonly second: number;
+}
+
+/** The earliest sunrise on some dates by the house's clocks, rounded down; null where the place is not noted or the sun does not rise. */
+export function earliestSunrise(site: Site, from: EpochDay, days: number): Sunrise | null {
+  let earliest: Sunrise | null = null;
+  for (let day = from; day < from + days; day++) {
+    const sunrise = sunOf({ day: day - 1 }, site)?.sunrise ?? null;
+    if (sunrise === null) continue;
+    const second = sunrise - Math.floor(sunrise / SECONDS_PER_DAY) * SECONDS_PER_DAY;
+    if (!earliest || second < earliest.second) earliest = { day, second: second - (second % 60) };
+  }
+  return earliest;
+}
+
+/** The earliest sunrise on the dates that programs are made for: a year from today on. */
+export const useSunrise = (site: Site, today: EpochDay): Sunrise | null =>
+  useMemo(() => earliestSunrise(site, today, DAYS_OF_A_YEAR), [site, today]);
+
+/** A time of day so many minutes before a sunrise; below 0 after it. */
+export function beforeSunrise({ second }: Sunrise, minutes: number): string {
+  return formatTime((second - minutes * 60 + SECONDS_PER_DAY) % SECONDS_PER_DAY);
 }
 
 /** The month whose need is 100 percent, or the present one. */
@@ -42,18 +58,28 @@ interface Sources extends Pick<VisitBasis, 'rules' | 'minutes'> {
   readonly today: EpochDay;
 }
 
-/** What all that the visit has found adds up to. An hour that goes by the sun is that of the month of the highest need. */
-export function useBrief({ site, plan, survey, rules, minutes, today }: Sources): Brief {
+/** What all that the visit has found adds up to. An hour that goes by the sun is that of the earliest sunrise. */
+export function useBrief(sources: Sources): Brief {
+  const { site, plan, survey, rules, minutes, today } = sources;
+  const { finishBeforeSunrise } = survey;
+  const sunrise = useSunrise(site, today);
   return useMemo(() => {
     const brief = assembleBrief(
       { plan, survey },
       { minutes, rules: houseRulesOn(survey.rules, rules, site, today), mowing: site.mowing },
     );
-    const { finishBeforeSunrise } = survey;
-    const finishBy =
-      finishBeforeSunrise === undefined
-        ? null
-        : sunriseOf(site, today, planningMonth(minutes, today), finishBeforeSunrise);
-    return finishBy === null ? brief : { ...brief, wish: { ...brief.wish, finishBy } };
-  }, [site, plan, survey, rules, minutes, today]);
+    if (finishBeforeSunrise === undefined || !sunrise) return brief;
+    const finishBy = beforeSunrise(sunrise, finishBeforeSunrise);
+    return { ...brief, wish: { ...brief.wish, finishBy } };
+  }, [site, plan, survey, rules, minutes, today, finishBeforeSunrise, sunrise]);
+}
+
+/** The brief with the rules that are announced, as the planner and other programs get it. */
+export function useWholeBrief(sources: Sources): Brief {
+  const { site, survey, rules, today } = sources;
+  const brief = useBrief(sources);
+  return useMemo(() => {
+    const coming = announcedEditions(comingRules(survey.rules, rules, site, today));
+    return coming.length > 0 ? { ...brief, coming } : brief;
+  }, [brief, survey.rules, rules, site, today]);
 }
