@@ -399,3 +399,29 @@ describe('reasons', () => {
     expect(told(drip, 'days')[0]?.[1]).not.toMatch(/allowed|mowing/);
   });
 });
+
+describe('a plan that leaves too much of the garden short is not looked for', () => {
+  const brief = briefOf(
+    Array.from({ length: 12 }, () => ({
+      weeklySeconds: hours(3),
+      cycleSeconds: 300,
+      days: { least: 2, most: 2 },
+    })),
+    {
+      wish: { starts: 'repeated' },
+      timer: { stationCount: 12, programCount: 6, startsPerProgram: 8 },
+    },
+  );
+  const { found } = searchPlan(brief, { thoroughness: 0.1 });
+  const steps = found?.cost[0] ?? 0;
+
+  test('and what was not looked for is no proof that there is none', () => {
+    expect(steps).toBeGreaterThan(12);
+    expect(searchPlan(brief, { thoroughness: 0.1, mostShort: 0 })).toMatchObject({
+      found: null,
+      complete: false,
+      proof: { optimal: false },
+    });
+    expect(searchPlan(brief, { thoroughness: 0.1, mostShort: steps }).found?.cost[0]).toBe(steps);
+  });
+});

@@ -23,4 +23,6 @@ export interface PlannerOptions {
   readonly linked?: readonly Station[];
   /** How hard to try: 1 takes as long as a technician is ready to wait. */
   readonly thoroughness?: number;
+  /** A plan that leaves more of the garden short than this first part of the cost is not wanted; absent: any is. */
+  readonly mostShort?: number;
 }

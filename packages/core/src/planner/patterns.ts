@@ -90,7 +90,7 @@ export class Patterns {
   ) {
     this.effort = effort;
     this.meetings = new Meetings(effort);
-    this.all = this.patternsOf(brief, allowed, anchor).filter(
+    this.all = this.patternsOf(brief, allowed, anchor, leastDates).filter(
       ({ mean }) => mean >= leastDates - 1e-9,
     );
   }
@@ -99,6 +99,7 @@ export class Patterns {
     { timer, settings, wish }: Brief,
     allowed: readonly WeekdayMask[],
     anchor: EpochDay,
+    leastDates: number,
   ): DayPattern[] {
     const off = maskOfMonthDays(settings?.offDaysOfMonth ?? []);
     const wished = wishOf(wish ? { wish } : {}).days;
@@ -120,12 +121,14 @@ export class Patterns {
       for (let mask = 1; mask <= EVERY_WEEKDAY; mask++)
         if (mask !== EVERY_WEEKDAY || !has('daily'))
           add({ rule: 'weekdays', weekdays: weekdaysOfMask(mask) });
+    // A longer one has too few dates, whatever it passes over.
+    const longestInterval = Math.min(timer.longestIntervalDays, Math.floor(7 / leastDates + 1e-9));
     const passedOver = [...intersections(allowed)].map((mask) => EVERY_WEEKDAY & ~mask);
     for (const blocked of passedOver) {
       if (blocked === EVERY_WEEKDAY) continue;
       const rest = blocked ? { blockedWeekdays: weekdaysOfMask(blocked) } : {};
       if (has('interval'))
-        for (let every = 1; every <= timer.longestIntervalDays; every++)
+        for (let every = 1; every <= longestInterval; every++)
           for (let phase = 0; phase < Math.min(every, MOST_PHASES); phase++)
             add({
               rule: 'interval',

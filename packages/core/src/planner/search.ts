@@ -71,6 +71,7 @@ export class Search {
   private readonly candidates: Candidates;
   private readonly open = new LeftOpen();
   private readonly mostTries: number;
+  private readonly mostShort: number;
   /** The search ends at this many tries, whatever it has. */
   private lastTry: number;
   private best: Found | null = null;
@@ -82,7 +83,8 @@ export class Search {
     this.listener = listener;
     this.setup = setUp(brief, options, listener.tried);
     this.candidates = new Candidates(this.setup, this.open);
-    const { thoroughness = 1 } = options;
+    const { thoroughness = 1, mostShort = Infinity } = options;
+    this.mostShort = mostShort;
     this.mostTries = Math.max(
       Math.ceil(30 * Math.min(1, thoroughness)),
       Math.round((thoroughness * MOST_TRIES * 24) / Math.max(24, this.setup.needs.length)),
@@ -112,6 +114,9 @@ export class Search {
       return { found: null, proof: NOTHING_PROVEN, tries, complete: true };
     }
     for (const i of hopelessOf(this.setup, this.candidates)) this.drafting.hopeless.add(i);
+    // Each of them counts one step at least.
+    if (this.drafting.hopeless.size > this.mostShort)
+      return { found: null, proof: NOTHING_PROVEN, tries: this.drafting.tries, complete: false };
     const { needs } = this.setup;
     this.drafting.starve([...this.drafting.hopeless].map((i) => needs[i]?.number ?? 0));
     const strict: Hours = { span: this.setup.rules.span, shortest: false };
@@ -124,7 +129,7 @@ export class Search {
     this.stretch();
     const noneAnywhere = noneInside && this.open.complete;
     let offNeed = this.drafting.hopeless.size;
-    if (!this.best) {
+    if (!this.best && offNeed < this.mostShort) {
       if (noneAnywhere) offNeed++;
       this.allow(STARVE_ROUNDS);
       this.starve(strict);
@@ -136,7 +141,7 @@ export class Search {
       found: best,
       proof: { optimal: false, bound: [offNeed, outside, 0, 1, 1, 0, 0] },
       tries: this.drafting.tries,
-      complete: best !== null || noneAnywhere,
+      complete: best !== null || (noneAnywhere && this.mostShort === Infinity),
     };
   }
 

@@ -12,6 +12,7 @@ import {
   type AlternativeKind,
   type Brief,
   type PlannerOptions,
+  type Solved,
 } from '@water-clock/core';
 import { translatorOf } from '@water-clock/words';
 import { expose } from 'comlink';
@@ -20,35 +21,57 @@ import type { PlanNews, PlanRequest, PlanResult } from './planning.ts';
 /** How many kinds of plan stand side by side with what is set now, the brief's own included. */
 const MOST_ALTERNATIVES = 3;
 
-/** Stations that a plan of another kind may leave off their need beyond those of the first. */
-const MOST_MORE_SHORT = 1;
+/** By how much more of the first part of the cost a plan of another kind is an option: days are saved at the price of some water. */
+const MORE_SHORT: Partial<Record<AlternativeKind, number>> = { 'fewest-days': 1 };
 
-/** How hard to try for a first plan to look at, and for plans of other kinds. */
+/** How hard to try for plans to look at, before a better one is looked for. */
 const AT_ONCE = 0.1;
-const OTHER_KINDS = 0.25;
+
+/** Of a plan that was found a moment ago. */
+const UNKNOWN = {
+  proof: { optimal: false, bound: [0, 0, 0, 0, 0, 0, 0] },
+  reasons: [],
+  coming: [],
+  isSure: true,
+} satisfies Omit<Solved, 'plan' | 'cost'>;
 
 const programsText = ({ plan }: Pick<PlanResult, 'plan'>) => JSON.stringify(plan?.programs ?? null);
 
-function resultOf(kind: AlternativeKind, brief: Brief, options: PlannerOptions): PlanResult {
-  const solved = solve(brief, options);
-  const headroom = solved.plan ? prove(solved.plan, options.on ?? 0).headroomPercent : null;
-  return { ...solved, kind, brief, headroom, claims: null };
+function resultOf(
+  kind: AlternativeKind,
+  brief: Brief,
+  options: PlannerOptions,
+  show?: (result: PlanResult) => void,
+): PlanResult {
+  const on = options.on ?? 0;
+  const withHeadroom = (solved: Solved): PlanResult => {
+    const headroom = solved.plan ? prove(solved.plan, on).headroomPercent : null;
+    return { ...solved, kind, brief, headroom, claims: null };
+  };
+  let isFirst = true;
+  return withHeadroom(
+    solve(brief, options, {
+      found: (found) => {
+        if (isFirst) show?.(withHeadroom({ ...found, ...UNKNOWN }));
+        isFirst = false;
+      },
+    }),
+  );
 }
 
 /** A plan of each other kind, as far as they differ and leave no more of the garden short. */
-function others(request: PlanRequest, own: PlanResult): PlanResult[] {
+function* others(request: PlanRequest, own: PlanResult): Generator<PlanResult> {
   const seen = new Set([programsText(own)]);
-  const made: PlanResult[] = [];
-  const options = { ...request.options, thoroughness: OTHER_KINDS };
   for (const { kind, brief } of alternativesOf(request.brief, request.sunrise).slice(1)) {
     if (seen.size >= MOST_ALTERNATIVES) break;
+    const mostShort = own.cost ? own.cost[0] + (MORE_SHORT[kind] ?? 0) : Infinity;
+    const options = { ...request.options, thoroughness: AT_ONCE, mostShort };
     const result = resultOf(kind, brief, options);
     if (!result.plan || !result.cost || seen.has(programsText(result))) continue;
-    if (own.cost && result.cost[0] > own.cost[0] + MOST_MORE_SHORT) continue;
+    if (result.cost[0] > mostShort) continue;
     seen.add(programsText(result));
-    made.push(result);
+    yield result;
   }
-  return made;
 }
 
 /** A first plan and the plans beside it come within a second or so; then a better one is looked for, and each claim tried. */
@@ -61,10 +84,10 @@ function work(request: PlanRequest, tell: (news: PlanNews) => void): void {
     tell({ kind: 'result', result });
     return result;
   };
-  const first = resultOf('as-wished', brief, { ...options, thoroughness: AT_ONCE });
+  const first = resultOf('as-wished', brief, { ...options, thoroughness: AT_ONCE }, show);
   if (first.plan) {
     show(first);
-    if (!request.alone) results.push(...others(request, first).map(show));
+    if (!request.alone) for (const other of others(request, first)) results.push(show(other));
   }
   const best = resultOf('as-wished', brief, options);
   if (best.plan) show(best);
