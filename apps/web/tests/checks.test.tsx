@@ -1,14 +1,17 @@
 /** The checks: which marks stand where, and the drawer with its groups, its preview of safe fixes, and what is accepted. */
 import './patience.ts';
-import { afterEach, describe, expect, test } from '@jest/globals';
+import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { act, cleanup, fireEvent, render, screen, within } from '@testing-library/react';
+import type { Remote } from 'comlink';
 import { useSyncExternalStore } from 'react';
+import { MemoryRouter } from 'react-router';
 import {
   check,
   EMPTY_SURVEY,
   emptyPlan,
   epochDayOf,
+  repair,
   TIMER_KINDS,
   type Brief,
   type Finding,
@@ -20,10 +23,33 @@ import { ChecksContext } from '../src/visit/checks/checksContext.ts';
 import { ChecksButton } from '../src/visit/checks/ChecksButton.tsx';
 import type { RulesState } from '../src/visit/steps/useVisitBasis.ts';
 import { ChecksProvider } from '../src/visit/checks/ChecksProvider.tsx';
+import type { RepairRequest, RepairShown } from '../src/data/workers/planning.ts';
+import { connection } from '../src/data/workers/started.ts';
 import type { TimerEditor } from '../src/data/editor/editor.ts';
 import { PreferencesProvider } from '../src/app/platform/preferences.tsx';
 import { VerdictBar } from '../src/visit/timer/VerdictBar.tsx';
 import { editorAlone } from './editorAlone.ts';
+
+/** What the repair's worker was asked, and what it answers. */
+const repairs = { asked: null as RepairRequest | null, water: [] as RepairShown['water'] };
+beforeEach(() => {
+  repairs.asked = null;
+  repairs.water = [];
+});
+const calls = {
+  repair: (request: RepairRequest) => {
+    repairs.asked = request;
+    const { plan, coming } = repair(request.plan, request.brief, request.on);
+    return Promise.resolve({ ok: true, value: { plan, coming, water: repairs.water } });
+  },
+};
+// The cast holds: no other function of a worker is called here.
+connection.to = <T,>() => calls as unknown as Remote<T>;
+Object.assign(globalThis, {
+  Worker: class {
+    terminate = () => undefined;
+  },
+});
 
 afterEach(cleanup);
 
@@ -133,7 +159,9 @@ describe('the drawer', () => {
           rulesState,
           survey,
           today: TODAY,
+          coming: [],
         }}
+        timerId="t"
         editor={editor}
         speech={SPEECH}
         show={() => undefined}
@@ -147,9 +175,11 @@ describe('the drawer', () => {
     const editor = editorAlone({ plan: one, survey: EMPTY_SURVEY });
     render(
       <QueryClientProvider client={new QueryClient()}>
-        <PreferencesProvider>
-          <Page editor={editor} rulesState={rulesState} />
-        </PreferencesProvider>
+        <MemoryRouter>
+          <PreferencesProvider>
+            <Page editor={editor} rulesState={rulesState} />
+          </PreferencesProvider>
+        </MemoryRouter>
       </QueryClientProvider>,
     );
     await act(() => {
@@ -166,7 +196,7 @@ describe('the drawer', () => {
     const groups = within(drawer)
       .getAllByRole('heading', { level: 3 })
       .map(({ textContent }) => textContent?.replace(/ \d+$/, ''));
-    expect(groups.slice(0, 2)).toEqual(['Fix', 'Review']);
+    expect(groups.slice(0, 3)).toEqual(['Smallest fix: 2 settings', 'Fix', 'Review']);
     expect(drawer.textContent).toMatch(/A has start time 5:00 twice/);
     expect(screen.getByRole('button', { name: /^Checks: Station 1 is in A and B/ })).toBeTruthy();
   });
@@ -183,6 +213,22 @@ describe('the drawer', () => {
       expect(/Nothing left/.test(drawer.textContent)).toBe(state === 'known');
     },
   );
+
+  test('offers the smallest fix with its settings, and a new plan as the second choice', async () => {
+    const one = { ...plan, programs: plan.programs.map((own) => ({ ...own, starts: ['05:00'] })) };
+    repairs.water = [{ station: 1, before: 8400, after: 7800 }];
+    const { editor, drawer } = await opened(one);
+    expect(repairs.asked).toMatchObject({ on: TODAY, plan: { programs: one.programs } });
+    expect(drawer.textContent).toMatch(/Smallest fix: 1 setting.*B start time 15:004:45/);
+    expect(drawer.textContent).toMatch(
+      /Station 1 gets less: 2 h 10 min a week instead of 2 h 20 min.*by phone/,
+    );
+    expect(drawer.textContent).not.toMatch(/same water/);
+    expect(within(drawer).getByRole('link', { name: 'Make a new plan' })).toBeTruthy();
+    press(drawer, /^Use this fix/);
+    expect(check(editor.snapshot().settled, TODAY).verdict).toBe('clear');
+    expect(editor.snapshot().settled.programs[0]?.runs).toEqual(one.programs[0]?.runs);
+  });
 
   test('shows what is safe to fix before it is made, and leaves it on request', async () => {
     const { editor, drawer } = await opened();

@@ -422,7 +422,12 @@ describe('the planner', () => {
     expect(brief.stations.map(({ weeklySeconds }) => weeklySeconds)).toEqual([3600, 1800]);
     expect(text()).toMatch(/Planning …/);
     act(() => worker.tell?.({ kind: 'result', result: resultOf(brief) }));
-    act(() => worker.tell?.({ kind: 'present', present: { verdict: 'overlap', headroom: null } }));
+    act(() =>
+      worker.tell?.({
+        kind: 'present',
+        present: { verdict: 'overlap', headroom: null, coming: [] },
+      }),
+    );
     act(() => worker.tell?.({ kind: 'end' }));
     expect(text()).toMatch(/best plan possible/);
     const cards = screen.getByRole('group', { name: 'Plans' }).textContent ?? '';

@@ -429,7 +429,9 @@ export { seasonFor, type Season, type StationSeason } from './season/season.ts';
 export { seasonReport } from './season/seasonReport.ts';
 export type { Garden, GardenStation } from './season/garden.ts';
 export { repair, type Repaired, type RepairCost } from './repair/repair.ts';
-export { repairReport } from './repair/repairReport.ts';
+export { repairChange } from './repair/repairChange.ts';
+export { waterChanges, type WaterChange } from './engine/waterChanges.ts';
+export { MOST_BY_PHONE, repairReport, repairSummary } from './repair/repairReport.ts';
 export { settingChanges, type SettingChange } from './repair/settings.ts';
 export {
   ALTERNATIVE_WORDS,
@@ -541,13 +543,7 @@ export {
 export { batteryDue, dueVisits, type DueVisit, type VisitReason } from './record/dueVisits.ts';
 export { rainSensorOf, RAIN_SENSORS, type RainSensor } from './survey/rainSensor.ts';
 export { ruleStatus, type RuleStatus } from './record/ruleStatus.ts';
-export {
-  MOST_BY_PHONE,
-  replan,
-  type ReplanAim,
-  type Replanned,
-  type ReplanSources,
-} from './record/replan.ts';
+export { replan, type ReplanAim, type Replanned, type ReplanSources } from './record/replan.ts';
 export { kilometresBetween, routeKilometres, routeThrough, type Position } from './site/route.ts';
 export { visitFacts, type StateFacts, type VisitFacts } from './record/visitFacts.ts';
 export { homeownerNotice, phoneSentences, type Notice } from './homeowner/notice.ts';

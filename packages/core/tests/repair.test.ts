@@ -1,14 +1,19 @@
 /** Repairs: broken plans from a seed, none of which needs more settings than it took to break it; and the cases that technicians meet. */
 import { describe, expect, test } from '@jest/globals';
 import {
+  applyChange,
   epochDayOf,
   repair,
+  repairChange,
   repairReport,
+  samePlan,
   settingChanges,
+  waterChanges,
   WEEKDAYS,
   workOut,
   type Brief,
   type Plan,
+  type Weekday,
 } from '@water-clock/core';
 import { meanWeeklySeconds } from '../src/engine/weeklyWater.ts';
 import { fewCases } from './cases.ts';
@@ -80,6 +85,8 @@ test('no broken plan needs more settings than it took to break it', () => {
     expect([seed, changes.length <= spoiledSettings]).toEqual([seed, true]);
     // The changes are those between the plans, and nothing of what is set overlaps.
     expect(settingChanges(broken, plan)).toEqual(changes);
+    const made = applyChange(broken, repairChange(broken, plan));
+    expect(made.ok && samePlan(made.value.plan, plan)).toBe(true);
     expect(referenceOverlaps(plan, ON, 35)).toEqual([]);
     repaired++;
   }
@@ -106,6 +113,31 @@ const MWF: Plan = {
     },
   ],
 };
+
+test('the same water means within a step of each run', () => {
+  const [a] = MWF.programs;
+  if (!a) throw new Error('no program');
+  const with_ = (days: readonly Weekday[], seconds: number): Plan => ({
+    ...MWF,
+    programs: [
+      {
+        ...a,
+        days: { rule: 'weekdays', weekdays: days },
+        runs: a.runs.map((run) => (run.station === 2 ? { ...run, seconds } : run)),
+      },
+    ],
+  });
+  expect(MWF.timer.runStepSeconds).toBe(60);
+  // 3 × 20 min against 2 × 30, 2 × 31 and 2 × 32; station 1 keeps its 20 min.
+  const changed = (seconds: number) =>
+    waterChanges(MWF, with_(['tue', 'sat'], seconds)).filter(({ station }) => station === 2);
+  expect(changed(1800)).toEqual([]);
+  expect(changed(1860)).toEqual([]);
+  expect(changed(1920)).toEqual([{ station: 2, before: 3600, after: 3840 }]);
+  expect(waterChanges(MWF, with_(['tue', 'sat'], 1800))).toEqual([
+    { station: 1, before: 3600, after: 2400 },
+  ]);
+});
 
 describe('what technicians meet', () => {
   test('a plan that keeps its brief stays as it is', () => {

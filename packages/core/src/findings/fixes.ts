@@ -100,9 +100,6 @@ export function fixOf(plan: Plan, finding: Finding, on: EpochDay, brief: Brief |
             (second) => second < 7 * 3600,
           )
         : null;
-    case 'forbidden-hour':
-      return null;
-    case 'forbidden-day':
     case 'mowing-day':
       return program && where.date !== undefined ? withoutWeekday(program, where.date) : null;
     case 'odd-then-odd':

@@ -1,5 +1,5 @@
 /** Names of the settings and facts of a record, and their values, as people read them. */
-import type { BriefRules, Wish } from '../brief/brief.ts';
+import type { Wish } from '../brief/brief.ts';
 import type { Program, Settings, Station } from '../plan/plan.ts';
 import { allowedWords, windowWords } from '../rules/rulesWords.ts';
 import type {

@@ -3,7 +3,7 @@ import type { Brief, BriefRules } from '../brief/brief.ts';
 import { attempt } from '../engine/effort.ts';
 import { occupiedWeek } from '../engine/occupiedWeek.ts';
 import { prove } from '../engine/verdict.ts';
-import { meanWeeklySeconds } from '../engine/weeklyWater.ts';
+import { waterChanges } from '../engine/waterChanges.ts';
 import { siteMinutes } from '../garden/schools.ts';
 import { seasonYear } from '../garden/seasonYear.ts';
 import { ruleBreaches } from '../findings/ruleBreaches.ts';
@@ -15,6 +15,7 @@ import { datesOfProgram } from '../plan/starts.ts';
 import type { Pins, PlannerOptions } from '../planner/options.ts';
 import { searchPlan } from '../planner/searchPlan.ts';
 import { takePlanChange } from '../planner/take.ts';
+import { repairChange } from '../repair/repairChange.ts';
 import { repair } from '../repair/repair.ts';
 import { comingRules, houseRulesOn } from '../rules/houseRules.ts';
 import type { Rules } from '../rules/rules.ts';
@@ -59,9 +60,6 @@ export type Replanned =
       /** Settings that somebody at the box changes. */
       readonly lines: number;
     };
-
-/** So few settings a homeowner can change while somebody reads them out on the telephone. */
-export const MOST_BY_PHONE = 8;
 
 /** Many houses wait, and what is sought is near what is set. */
 const THOROUGHNESS = 0.15;
@@ -161,7 +159,7 @@ function smallestChange(sources: ReplanSources, from: EpochDay): PlanChange | nu
   if (!repaired.ok || !repaired.value.plan || !repaired.value.cost) return null;
   const [broken, short, settings] = repaired.value.cost;
   if (broken > 0 || short > 0 || settings === 0) return null;
-  const change = takePlanChange(plan, repaired.value.plan);
+  const change = repairChange(plan, repaired.value.plan);
   const applied = applyChange(plan, change);
   const ruling = houseRulesOn(survey.rules, rules, house, from) ?? {};
   return applied.ok && isSound(applied.value.plan, ruling, from) ? change : null;
@@ -213,23 +211,18 @@ function forRules(sources: ReplanSources): Replanned {
   };
 }
 
-/** Of a week's water; less is told. */
-const ENOUGH = 0.9;
-
-/** What is kept, and what is not: where the days that are allowed are too short for the water of now, somebody has to know. */
+/** What is kept, and what is not: where a station gets more or less water than now, someone has to know. */
 function keptWords(before: Plan, after: Plan): string {
-  const [was, is] = [meanWeeklySeconds(before), meanWeeklySeconds(after)];
-  const short = [...was].flatMap(([station, seconds]) => {
-    const given = is.get(station) ?? 0;
-    return given >= ENOUGH * seconds ? [] : [{ station, seconds, given }];
-  });
-  if (short.length === 0)
+  const changes = waterChanges(before, after);
+  if (changes.length === 0)
     return say`The rules are kept, and each station gets the same water as now.`;
-  const each = short.map(
-    ({ station, seconds, given }) =>
-      say`station ${station}, ${lengthWords(wholeMinutes(given))} a week instead of ${lengthWords(wholeMinutes(seconds))}`,
+  const each = changes.map(
+    ({ station, before: was, after: given }) =>
+      say`station ${station}, ${lengthWords(wholeMinutes(given))} a week instead of ${lengthWords(wholeMinutes(was))}`,
   );
-  return say`The rules are kept. These stations get less water than now: ${listed(each)}.`;
+  return changes.every((change) => change.after < change.before)
+    ? say`The rules are kept. These stations get less water than now: ${listed(each)}.`
+    : say`The rules are kept. The water of these stations changes: ${listed(each)}.`;
 }
 
 const wholeMinutes = (seconds: number) => Math.round(seconds / 60) * 60;

@@ -5,12 +5,13 @@ import { plural, say } from '../language/say.ts';
 import type { Repaired } from './repair.ts';
 
 /** Settings that a technician talks a homeowner through on the phone; more of them need a visit. */
-const BY_PHONE = 8;
+export const MOST_BY_PHONE = 8;
 
-function summary({ plan, changes }: Repaired): string {
+/** What a repair takes, in a sentence or two. */
+export function repairSummary({ plan, changes }: Pick<Repaired, 'plan' | 'changes'>): string {
   if (!plan) return say`No repair found. Make a new plan.`;
   if (changes.length === 0) return say`No changes needed.`;
-  return changes.length <= BY_PHONE
+  return changes.length <= MOST_BY_PHONE
     ? plural(
         changes.length,
         '# setting changes. This can be done by phone.',
@@ -27,7 +28,7 @@ export function repairReport(repaired: Repaired, on: EpochDay) {
     changes,
     cost,
     report: {
-      message: summary(repaired),
+      message: repairSummary(repaired),
       wrong: wrong.map((finding) => ({
         code: finding.code,
         message: findingSentence(finding, { on, clock: '24' }),

@@ -4,6 +4,7 @@ import type {
   Brief,
   Claims,
   ClockStyle,
+  EpochDay,
   Fault,
   MonthNeed,
   Plan,
@@ -11,6 +12,7 @@ import type {
   SeasonMonth,
   Solved,
   Verdict,
+  WaterChange,
 } from '@water-clock/core';
 
 export interface PlanRequest {
@@ -40,7 +42,7 @@ interface ConflictShown {
 }
 
 /** Claims about a plan, its conflicts in words. */
-export interface ClaimsShown extends Omit<Claims, 'conflicts'> {
+interface ClaimsShown extends Omit<Claims, 'conflicts'> {
   readonly conflicts: readonly ConflictShown[];
 }
 
@@ -53,10 +55,29 @@ export interface PlanResult extends Solved {
   readonly claims: ClaimsShown | null;
 }
 
+export interface RepairRequest {
+  /** With the rules that are announced. */
+  readonly brief: Brief;
+  readonly plan: Plan;
+  readonly on: EpochDay;
+  /** Of its sentences. */
+  readonly language: string;
+}
+
+/** The smallest change that keeps the rules and lets nothing overlap. */
+export interface RepairShown {
+  /** Null: none was found. */
+  readonly plan: Plan | null;
+  readonly coming: Solved['coming'];
+  /** Stations that get more or less water than now. */
+  readonly water: readonly WaterChange[];
+}
+
 /** What is proven of the programs that are set. */
 export interface Present {
   readonly verdict: Verdict;
   readonly headroom: number | null;
+  readonly coming: Solved['coming'];
 }
 
 export type PlanNews =

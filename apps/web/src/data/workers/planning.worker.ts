@@ -3,20 +3,24 @@ import {
   alternativesOf,
   attempt,
   claimsOf,
+  comingKept,
   conflictSentences,
   pathText,
   prove,
+  repair,
   seasonOf,
   setTranslator,
   solve,
+  waterChanges,
   type AlternativeKind,
   type Brief,
+  type Outcome,
   type PlannerOptions,
   type Solved,
 } from '@water-clock/core';
 import { translatorOf } from '@water-clock/words';
 import { expose } from 'comlink';
-import type { PlanNews, PlanRequest, PlanResult } from './planning.ts';
+import type { PlanNews, PlanRequest, PlanResult, RepairRequest, RepairShown } from './planning.ts';
 
 /** How many kinds of plan stand side by side with what is set now, the brief's own included. */
 const MOST_ALTERNATIVES = 3;
@@ -78,7 +82,11 @@ function* others(request: PlanRequest, own: PlanResult): Generator<PlanResult> {
 function work(request: PlanRequest, tell: (news: PlanNews) => void): void {
   const { brief, options, clock } = request;
   const { verdict, headroomPercent } = prove(request.present, options.on ?? 0);
-  tell({ kind: 'present', present: { verdict, headroom: headroomPercent } });
+  const kept = attempt(() => comingKept(brief, request.present));
+  tell({
+    kind: 'present',
+    present: { verdict, headroom: headroomPercent, coming: kept.ok ? kept.value : [] },
+  });
   const results: PlanResult[] = [];
   const show = (result: PlanResult) => {
     tell({ kind: 'result', result });
@@ -120,6 +128,17 @@ const worker = {
     setTranslator(await translatorOf(request.language));
     const worked = attempt(() => work(request, tell));
     tell(worked.ok ? { kind: 'end' } : { kind: 'refused', faults: worked.faults });
+  },
+
+  async repair({ brief, plan, on, language }: RepairRequest): Promise<Outcome<RepairShown>> {
+    setTranslator(await translatorOf(language));
+    // Everything stays as it is unless it must change, so what the garden needs plays no part.
+    const stations = brief.stations.map((station) => ({ ...station, weeklySeconds: 0 }));
+    return attempt(() => {
+      const { plan: repaired, coming } = repair(plan, { ...brief, stations }, on);
+      const water = repaired ? waterChanges(plan, repaired) : [];
+      return { plan: repaired, coming, water };
+    });
   },
 };
 export type PlanningWorker = typeof worker;

@@ -236,7 +236,7 @@ function Read(props: StepProps) {
           {say`Between ${startWords(wish.notBefore, clock)} and ${startWords(wish.finishBy, clock)}, no overlaps up to ${wish.headroomPercent} %`}
           {wish.apart.map(([a, b]) => say`; ${a} apart from ${b}`).join('')}.
         </p>
-        <WishEditor plan={plan} survey={survey} editor={editor} sunrise={sunrise} today={today} />
+        <WishEditor plan={plan} survey={survey} editor={editor} sunrise={sunrise} />
       </section>
       {visits.length > 0 && (
         <section className="stack near">

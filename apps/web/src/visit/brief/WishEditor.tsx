@@ -1,12 +1,10 @@
 import { Checkbox } from 'antd';
 import {
   dateWords,
-  plural,
   say,
   timeWords,
   usualWish,
   wishOf,
-  type EpochDay,
   type Plan,
   type Survey,
   type Wish,
@@ -52,11 +50,7 @@ const DAYS_PER_WEEK: readonly DaysPerWeek[] = [
 ].map(([least = 1, most = 7]) => ({ least, most }));
 
 const daysWords = ({ least, most }: DaysPerWeek) =>
-  least === most
-    ? least === 7
-      ? say`every day`
-      : plural(least, '# day a week', '# days a week')
-    : say`${least} to ${most} days a week`;
+  least === most ? (least === 7 ? say`every day` : String(least)) : say`${least} to ${most}`;
 
 const daysKey = (days: DaysPerWeek | undefined) => (days ? `${days.least}-${days.most}` : '');
 
@@ -66,11 +60,10 @@ interface Props {
   readonly editor: TimerEditor;
   /** The earliest one on the dates that programs are made for; null: not known. */
   readonly sunrise: Sunrise | null;
-  readonly today: EpochDay;
 }
 
 /** The wishes for the programs: when, how many starts, which days. */
-export function WishEditor({ plan, survey, editor, sunrise, today }: Props) {
+export function WishEditor({ plan, survey, editor, sunrise }: Props) {
   const { clock, order } = usePreferences();
   const wish = wishOf({ wish: usualWish(plan, survey) });
   const set = (more: Partial<Wish>): string | null =>
@@ -104,7 +97,7 @@ export function WishEditor({ plan, survey, editor, sunrise, today }: Props) {
         {time('notBefore', say`Not before`)}
         {time('finishBy', say`Finished by`)}
         <NumberField
-          label={say`Or minutes before sunrise (negative: after)`}
+          label={say`Or minutes before sunrise`}
           unit={say`min`}
           least={-180}
           most={180}
@@ -121,16 +114,16 @@ export function WishEditor({ plan, survey, editor, sunrise, today }: Props) {
           commit={(starts) => set({ starts })}
         />
         <SelectField
-          label={say`Whole garden`}
+          label={say`Days a week`}
           value={daysKey(wish.daysPerWeek)}
           options={[
-            ['', say`any number of days`] as const,
+            ['', say`any`] as const,
             ...ranges.map((days) => [daysKey(days), daysWords(days)] as const),
           ]}
           pick={(key) => setDays(ranges.find((days) => daysKey(days) === key))}
         />
         <Choice
-          label={say`Days`}
+          label={say`Weekdays or interval`}
           value={wish.days}
           words={DAY_WORDS}
           commit={(days) => set({ days })}
@@ -151,7 +144,7 @@ export function WishEditor({ plan, survey, editor, sunrise, today }: Props) {
         />
       </div>
       {sunrise && (
-        <p className="soft">{say`Sunrise counts as ${timeWords(sunrise.second, clock)}, the earliest in the next 12 months (${dateWords(sunrise.day, today, order)}).`}</p>
+        <p className="soft">{say`Sunrise counts as ${timeWords(sunrise.second, clock)}, the earliest in the next 12 months (${dateWords(sunrise.day, sunrise.day, order)}). For a time after sunrise, enter a negative number.`}</p>
       )}
       {wish.daysPerWeek && (
         <p className="soft">{say`Stations with days of their own keep them.`}</p>

@@ -19,6 +19,7 @@ import { Disclosure } from '../../shared/fields/Disclosure.tsx';
 import type { CheckedFacts } from './useChecks.ts';
 import { FindingItem, GroupItem } from './FindingItem.tsx';
 import { OverlapList } from './OverlapList.tsx';
+import { REPAIRABLE, RepairPanel } from './RepairPanel.tsx';
 import { SafeFixes } from './SafeFixes.tsx';
 import { SideDrawer } from '../../app/frame/SideDrawer.tsx';
 import { RULES_FAILED, type RulesState } from '../steps/useVisitBasis.ts';
@@ -26,6 +27,7 @@ import { commitWords } from '../../data/editor/commitWords.ts';
 import type { TimerEditor } from '../../data/editor/editor.ts';
 
 interface Props extends CheckedFacts {
+  readonly timerId: string;
   readonly findings: Judged;
   readonly editor: TimerEditor;
   readonly speech: Speech;
@@ -71,6 +73,9 @@ function Findings(props: Props) {
   const lines = findingGroups(open);
   return (
     <section aria-label={say`Findings`} className="stack">
+      {open.some(({ code }) => REPAIRABLE.has(code)) && (
+        <RepairPanel facts={props} timerId={props.timerId} editor={editor} speech={speech} />
+      )}
       <SafeFixes plan={plan} brief={brief} editor={editor} today={today} speech={speech} />
       <Rest state={props.rulesState} isClear={open.length === 0} />
       {GROUPS.map(([severity, name]) => {

@@ -8,6 +8,7 @@ import { useChecks, type CheckedFacts } from './useChecks.ts';
 const ChecksDrawer = lazy(() => import('./ChecksDrawer.tsx'));
 
 interface Props {
+  readonly timerId: string;
   /** Null: not worked out yet. */
   readonly facts: CheckedFacts | null;
   readonly editor: TimerEditor;
@@ -18,7 +19,7 @@ interface Props {
 }
 
 /** The checks of a timer: their drawer, and for what lies inside, their number and their marks. */
-export function ChecksProvider({ facts, editor, speech, show, children }: Props) {
+export function ChecksProvider({ timerId, facts, editor, speech, show, children }: Props) {
   const [isOpen, setOpen] = useState(false);
   // Once it has been opened it stays, so that closing is seen.
   const [wasOpened, setWasOpened] = useState(false);
@@ -45,6 +46,7 @@ export function ChecksProvider({ facts, editor, speech, show, children }: Props)
         <Suspense>
           <ChecksDrawer
             {...facts}
+            timerId={timerId}
             findings={findings}
             editor={editor}
             speech={speech}

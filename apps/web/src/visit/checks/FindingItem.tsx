@@ -23,7 +23,7 @@ import { DateField } from '../../shared/fields/DateField.tsx';
 import { Disclosure } from '../../shared/fields/Disclosure.tsx';
 import type { CheckedFacts } from './useChecks.ts';
 
-export interface ItemProps extends Omit<CheckedFacts, 'survey' | 'rulesState'> {
+export interface ItemProps extends Omit<CheckedFacts, 'survey' | 'rulesState' | 'coming'> {
   readonly speech: Speech;
   /** Brings the night of a moment to the strip. */
   readonly show: (moment: ClockSecond) => void;

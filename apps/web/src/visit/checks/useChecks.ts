@@ -5,6 +5,7 @@ import {
   withoutRepeats,
   type Brief,
   type Check,
+  type ComingRules,
   type EpochDay,
   type Finding,
   type Judged,
@@ -23,6 +24,8 @@ export interface CheckedFacts {
   readonly rulesState: RulesState;
   readonly survey: Survey;
   readonly today: EpochDay;
+  /** Rules that are announced. */
+  readonly coming: readonly ComingRules[];
 }
 
 /** The verdict and the list of overlaps cover half-set programs and all overlaps; the first ones are here for their fix, or to be accepted. */

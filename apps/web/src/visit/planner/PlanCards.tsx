@@ -65,7 +65,20 @@ function Facts({ plan, brief, survey }: FactsProps) {
   );
 }
 
-function headroomWords({ verdict, headroom }: Present): string {
+/** Whether rules that are announced are kept. */
+function Announced({ coming, today }: Pick<Present, 'coming'> & { readonly today: EpochDay }) {
+  const { order } = usePreferences();
+  return coming.map(({ from, keeps }) => {
+    const date = dateWords(parseDate(from) ?? 0, today, order);
+    return (
+      <span key={from} className={keeps ? undefined : 'fault'}>
+        {keeps ? say`Keeps the rules from ${date}` : say`Breaks the rules from ${date}`}
+      </span>
+    );
+  });
+}
+
+function headroomWords({ verdict, headroom }: Omit<Present, 'coming'>): string {
   switch (verdict) {
     case 'overlap':
       return say`Programs overlap`;
@@ -116,19 +129,13 @@ export function PlanCards(props: Props) {
           >
             <strong>{ALTERNATIVE_WORDS[result.kind]}</strong>
             <span className="soft">{shapeWords(result.plan)}</span>
-            {result.kind === 'by-sunrise' && sunrise && (
-              <span className="soft small">{say`Sunrise ${timeWords(sunrise.second, clock)} on ${dateWords(sunrise.day, today, order)}`}</span>
-            )}
             <PlanWeek plan={result.plan} {...week} />
             <Facts plan={result.plan} brief={brief} survey={survey} />
             <span>{headroomWords({ verdict: 'clear', headroom: result.headroom })}</span>
-            {result.coming.map(({ from, keeps }) => (
-              <span key={from} className={keeps ? undefined : 'fault'}>
-                {keeps
-                  ? say`Keeps the rules from ${dateWords(parseDate(from) ?? 0, today, order)}`
-                  : say`Breaks the rules from ${dateWords(parseDate(from) ?? 0, today, order)}`}
-              </span>
-            ))}
+            {result.kind === 'by-sunrise' && sunrise && (
+              <span className="soft">{say`Earliest sunrise ${timeWords(sunrise.second, clock)}, ${dateWords(sunrise.day, sunrise.day, order)}`}</span>
+            )}
+            <Announced coming={result.coming} today={today} />
           </Button>
         ) : null,
       )}
@@ -145,6 +152,7 @@ export function PlanCards(props: Props) {
             {headroomWords(present)}
           </span>
         )}
+        {present && <Announced coming={present.coming} today={today} />}
       </div>
     </div>
   );

@@ -213,7 +213,7 @@ function Planner(props: StepProps) {
         <Button onClick={() => setIsChanging(true)}>{say`Change preferences`}</Button>
       </div>
       <SideDrawer title={say`Preferences`} open={isChanging} close={() => setIsChanging(false)}>
-        <WishEditor plan={plan} survey={survey} editor={editor} sunrise={sunrise} today={today} />
+        <WishEditor plan={plan} survey={survey} editor={editor} sunrise={sunrise} />
       </SideDrawer>
       {kept > 0 && (
         <p>

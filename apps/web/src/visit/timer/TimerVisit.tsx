@@ -78,7 +78,7 @@ export function TimerVisit({ view: timer, proposer }: Props) {
   const view = useStripView(tonight);
   const { day, distance, whatIf } = view;
   const facts = useTimerFacts(site, snapshot, dates, view, editor, state.catchUp);
-  const { answer, visit, brief, anyPhase } = facts;
+  const { answer, visit, brief, anyPhase, coming } = facts;
   const { rules, rulesState, minutes } = visit;
   useFirstOverlap(answer, whatIf, view.choose);
   const { moves, opened, close } = useStripMoves(editor, facts.askBlocked, whatIf.ahead);
@@ -130,7 +130,18 @@ export function TimerVisit({ view: timer, proposer }: Props) {
 
   return (
     <ChecksProvider
-      facts={answer && { check: answer.check, plan: answer.plan, brief, rulesState, survey, today }}
+      timerId={timer.id}
+      facts={
+        answer && {
+          check: answer.check,
+          plan: answer.plan,
+          brief,
+          rulesState,
+          survey,
+          today,
+          coming,
+        }
+      }
       editor={editor}
       speech={speech}
       show={show}

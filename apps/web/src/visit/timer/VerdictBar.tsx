@@ -100,7 +100,9 @@ export function VerdictBar(props: Props) {
               {fix.words}
             </Button>
           )}
-          {broken !== null && <Button onClick={openChecks}>{say`All checks`}</Button>}
+          {broken !== null && (
+            <Button type="primary" danger onClick={openChecks}>{say`Fix …`}</Button>
+          )}
           {show && <Button aria-label={say`Show that night`} onClick={show}>{say`Show`}</Button>}
         </span>
       )}

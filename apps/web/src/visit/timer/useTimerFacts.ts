@@ -10,6 +10,7 @@ import {
   type Brief,
   type ClockChange,
   type ClockSecond,
+  type ComingRules,
   type EpochDay,
   type SupplyNoted,
 } from '@water-clock/core';
@@ -42,6 +43,8 @@ export interface TimerFacts extends Answered {
   readonly changes: readonly ClockChange[];
   /** Programs of which nobody knows where their interval stands. */
   readonly anyPhase: readonly string[];
+  /** Rules that are announced. */
+  readonly coming: readonly ComingRules[];
   /** In the visit under way nobody has looked at the clock. */
   readonly clockUnknown: boolean;
 }
@@ -115,5 +118,5 @@ export function useTimerFacts(
     [today, tonight, farNight, yearFrom, whatIf, changes, brief, unknown, coming, anyPhase, supply],
   );
   const answer = useTimerAnswer(source, question, answered);
-  return { ...answer, visit, brief, letters, changes, anyPhase, clockUnknown };
+  return { ...answer, visit, brief, letters, changes, anyPhase, coming, clockUnknown };
 }
