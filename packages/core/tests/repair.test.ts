@@ -194,4 +194,28 @@ describe('what technicians meet', () => {
     const { plan, cost } = repair(MWF, garden({ rules: { weekdays: [] } }), ON);
     expect([plan, cost]).toEqual([null, null]);
   });
+
+  test('what was not right before, and is no error, is left as it is', () => {
+    // Station 1 is new seed that waters once, and Friday is a mowing day: warnings, both of which were there.
+    const brief = briefOf(
+      [
+        { weeklySeconds: 3600, oftenADay: { times: 4, from: '08:00', to: '17:00' } },
+        { weeklySeconds: 3600 },
+      ],
+      { mowing: { weekdays: ['fri'] }, rules: { weekdays: ['wed', 'thu', 'fri', 'sat', 'sun'] } },
+    );
+    const { plan, changes } = repair(MWF, brief, ON);
+    expect(changes).toHaveLength(1);
+    expect(changes[0]).toMatchObject({ program: 'A', field: 'days' });
+    expect(plan?.programs[0]?.starts).toEqual(MWF.programs[0]?.starts);
+    // A plan that kept the mowing day goes on keeping it.
+    const [a] = MWF.programs;
+    const dry: Plan = {
+      ...MWF,
+      programs: a ? [{ ...a, days: { rule: 'weekdays', weekdays: ['mon', 'wed', 'sat'] } }] : [],
+    };
+    expect(repair(dry, brief, ON).plan?.programs[0]?.days).not.toMatchObject({
+      weekdays: expect.arrayContaining(['fri']),
+    });
+  });
 });

@@ -158,7 +158,11 @@ class Repair {
     ];
     const ruled = rules.length > 0 ? { ...this.brief, rules: allRules(rules) } : this.brief;
     const effort = new Effort(MOST_STEPS);
-    const brief = { ...hardOnly(ruled, this.headroom), timer: plan.timer, settings: plan.settings };
+    const brief = {
+      ...this.withoutKnown(hardOnly(ruled, this.headroom)),
+      timer: plan.timer,
+      settings: plan.settings,
+    };
     const masks = [
       EVERY_WEEKDAY,
       brief.rules?.weekdays ? maskOfWeekdays(brief.rules.weekdays) : EVERY_WEEKDAY,
@@ -175,7 +179,11 @@ class Repair {
       .filter((one) => missing.get(one)?.includes('runs'))
       .map((one) => (isUnused(missing.get(one) ?? []) ? one : { ...one, starts: [] }));
     const moved = plan.programs.filter((one) => !missing.get(one)?.includes('runs'));
-    const variants = new Variants(brief, plan, patterns, this.water, this.keepsDays);
+    const variants = new Variants(brief, plan, patterns, {
+      water: this.water,
+      keepsDays: this.keepsDays,
+      mayBeMown: this.knownStations('mowing-day'),
+    });
     const lists = moved.map((program) => variants.of(program));
     if (lists.some((list) => list.length === 0)) return;
     const base = settingChanges(this.plan, { ...plan, programs: [...still, ...moved] }).length;
@@ -198,6 +206,29 @@ class Repair {
       if (movables.some((one) => one === null)) continue;
       this.place(movables as Movable[], chosen, { plan, still, reach, least });
     }
+  }
+
+  /** Stations that have a warning now, which may stay. */
+  private knownStations(code: FindingCode): ReadonlySet<number> {
+    return new Set(
+      this.nowFindings.findings.flatMap((finding) =>
+        finding.code === code && finding.where.station !== undefined ? [finding.where.station] : [],
+      ),
+    );
+  }
+
+  /** The brief without demands that are not met now: to meet them is no part of a repair. */
+  private withoutKnown(brief: Brief): Brief {
+    const seldom = this.knownStations('not-often-enough');
+    const soaked = this.knownStations('soak-too-short');
+    return {
+      ...brief,
+      stations: brief.stations.map(({ oftenADay, soakSeconds, ...station }) => ({
+        ...station,
+        ...(oftenADay && !seldom.has(station.number) ? { oftenADay } : {}),
+        ...(soakSeconds !== undefined && !soaked.has(station.number) ? { soakSeconds } : {}),
+      })),
+    };
   }
 
   /** The highest percent that is set. */

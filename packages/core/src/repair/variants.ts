@@ -42,8 +42,22 @@ export interface Water {
   readonly wanted: ReadonlyMap<number, number>;
 }
 
+export interface Kept {
+  readonly water: Water;
+  /** Each station is watered as often as the brief asks. */
+  readonly keepsDays: boolean;
+  /** Stations that water on mowing days now, and may go on. */
+  readonly mayBeMown: ReadonlySet<number>;
+}
+
 /** What the search needs to know of a station that a program waters. */
-function needOf(brief: Brief, plan: Plan, number: number, index: number): Need {
+function needOf(
+  brief: Brief,
+  plan: Plan,
+  number: number,
+  index: number,
+  mayBeMown: ReadonlySet<number>,
+): Need {
   const asked = brief.stations.find((station) => station.number === number);
   const own = plan.stations.find((station) => station.number === number);
   const station: BriefStation = asked ?? { ...own, number, weeklySeconds: 0 };
@@ -51,7 +65,8 @@ function needOf(brief: Brief, plan: Plan, number: number, index: number): Need {
   const bound = asked !== undefined && isBound(brief, overhead);
   const ruled =
     bound && brief.rules?.weekdays ? maskOfWeekdays(brief.rules.weekdays) : EVERY_WEEKDAY;
-  const dry = asked !== undefined && overhead ? mowingMask(brief) : 0;
+  const isMown = asked !== undefined && overhead && !mayBeMown.has(number);
+  const dry = isMown ? mowingMask(brief) : 0;
   return {
     station,
     number,
@@ -60,7 +75,7 @@ function needOf(brief: Brief, plan: Plan, number: number, index: number): Need {
     least: 0,
     most: 7,
     bound,
-    overhead: asked !== undefined && overhead,
+    overhead: isMown,
     cycle: cycleSeconds ?? null,
     soak: soakSeconds ?? null,
     often: asked?.oftenADay ?? null,
@@ -84,16 +99,13 @@ export class Variants {
   private readonly brief: Brief;
   private readonly plan: Plan;
   private readonly patterns: Patterns;
-  private readonly water: Water;
-  private readonly keepsDays: boolean;
+  private readonly kept: Kept;
 
-  /** @param keepsDays each station is watered as often as the brief asks */
-  constructor(brief: Brief, plan: Plan, patterns: Patterns, water: Water, keepsDays: boolean) {
-    this.keepsDays = keepsDays;
+  constructor(brief: Brief, plan: Plan, patterns: Patterns, kept: Kept) {
     this.brief = brief;
     this.plan = plan;
     this.patterns = patterns;
-    this.water = water;
+    this.kept = kept;
   }
 
   /** All variants of a program that its days allow, the cheapest first. */
@@ -104,7 +116,9 @@ export class Variants {
       ({ station, seconds }) =>
         seconds > 0 && plan.stations.find(({ number }) => number === station)?.enabled !== false,
     );
-    const needs = watered.map(({ station }, i) => needOf(this.brief, plan, station, i));
+    const needs = watered.map(({ station }, i) =>
+      needOf(this.brief, plan, station, i, this.kept.mayBeMown),
+    );
     const now = patternNow(plan, program, patterns);
     const fits = (pattern: DayPattern) => this.mayBeOn(needs, pattern);
     const dayChoices = [
@@ -127,7 +141,7 @@ export class Variants {
     const most = brief.rules?.mostDaysPerWeek;
     return needs.every(
       ({ allowed, parity, bound, station }) =>
-        (!this.keepsDays || isOftenEnough(daysWanted(brief, station), mean, gap)) &&
+        (!this.kept.keepsDays || isOftenEnough(daysWanted(brief, station), mean, gap)) &&
         patterns.keepsTo(set, 0, allowed, parity) &&
         (!bound || most === undefined || patterns.mostInWeek(set, 1) <= most),
     );
@@ -149,8 +163,8 @@ export class Variants {
       if (!member) return run;
       const { number } = member.need;
       const given = this.elsewhere(program, number) + member.run.given;
-      steps += stepsOff(offOf(given, this.water.wanted.get(number) ?? 0));
-      share += offOf(given, this.water.given.get(number) ?? 0);
+      steps += stepsOff(offOf(given, this.kept.water.wanted.get(number) ?? 0));
+      share += offOf(given, this.kept.water.given.get(number) ?? 0);
       if (member.run.seconds !== run.seconds) settings++;
       return { station: run.station, seconds: member.run.seconds };
     });
@@ -166,7 +180,7 @@ export class Variants {
 
   /** Seconds a week that a station gets from other programs. */
   private elsewhere(program: Program, number: number): number {
-    return Math.max(0, (this.water.given.get(number) ?? 0) - this.fromNow(program, number));
+    return Math.max(0, (this.kept.water.given.get(number) ?? 0) - this.fromNow(program, number));
   }
 
   private fromNow(program: Program, number: number): number {
@@ -181,8 +195,8 @@ export class Variants {
   private runOf(program: Program, { number, cycle }: Need, runsAWeek: number): RunChoice {
     const { timer } = this.plan;
     const elsewhere = this.elsewhere(program, number);
-    const wanted = this.water.wanted.get(number) ?? 0;
-    const now = this.water.given.get(number) ?? 0;
+    const wanted = this.kept.water.wanted.get(number) ?? 0;
+    const now = this.kept.water.given.get(number) ?? 0;
     const seconds = program.runs.find((run) => run.station === number)?.seconds ?? 0;
     const kept = runChoice(timer, Math.max(1, wanted - elsewhere), seconds, runsAWeek);
     const stepsOf = ({ given }: RunChoice) => stepsOff(offOf(elsewhere + given, wanted));
