@@ -224,7 +224,7 @@ describe('the drawer', () => {
       /Station 1 gets less: 2 h 10 min a week instead of 2 h 20 min.*by phone/,
     );
     expect(drawer.textContent).not.toMatch(/same water/);
-    expect(within(drawer).getByRole('link', { name: 'Make a new plan' })).toBeTruthy();
+    expect(within(drawer).getByRole('button', { name: 'Make a new plan' })).toBeTruthy();
     press(drawer, /^Use this fix/);
     expect(check(editor.snapshot().settled, TODAY).verdict).toBe('clear');
     expect(editor.snapshot().settled.programs[0]?.runs).toEqual(one.programs[0]?.runs);

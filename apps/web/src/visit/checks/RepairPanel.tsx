@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { Button } from 'antd';
-import { Link } from 'react-router';
+import { useNavigate } from 'react-router';
 import {
   announcedEditions,
   applyChange,
@@ -99,12 +99,13 @@ interface Props {
 
 /** The fewest settings with which nothing overlaps and the rules are kept; a new plan is the second choice. */
 export function RepairPanel({ facts, timerId, editor, speech }: Props) {
+  const navigate = useNavigate();
   const repairing = useRepair(facts);
   const [refusal, setRefusal] = useState<string | null>(null);
   const { plan, today } = facts;
   const { clock, order, on } = speech;
   const newPlan = (
-    <Link className="ant-btn" to={`/timers/${timerId}/plan`}>{say`Make a new plan`}</Link>
+    <Button onClick={() => void navigate(`/timers/${timerId}/plan`)}>{say`Make a new plan`}</Button>
   );
   if (repairing.state === 'working')
     return <p className="notice" role="status">{say`Looking for the smallest fix …`}</p>;
