@@ -15,6 +15,7 @@ import {
   type WateringEvent,
 } from '@water-clock/core';
 import { priceOf } from '../src/garden/usage.ts';
+import { weekdayIndexOf, type Weekday } from '../src/time/calendar.ts';
 import { anyPlan } from './randomPlans.ts';
 import { gardenFrom, randomFrom, TODAY } from './faultyTimers.ts';
 
@@ -67,6 +68,40 @@ describe('water and money', () => {
     expect(waterUsage(garden, pitch, TODAY).unknown).toContain(one.number);
   });
 
+  test('the peak week is a week of the calendar, Monday to Sunday', () => {
+    const { plan: garden } = gardenFrom(randomFrom(2));
+    const [first, second] = garden.stations;
+    if (!first || !second) throw new Error('two stations');
+    const of = (letter: string, station: number, seconds: number, weekdays: Weekday[]) => ({
+      letter,
+      starts: ['05:00'],
+      runs: [{ station, seconds }],
+      days: { rule: 'weekdays' as const, weekdays },
+    });
+    const plan: Plan = {
+      ...garden,
+      settings: {},
+      programs: [
+        of('A', first.number, 2880, ['mon', 'wed', 'fri']),
+        of('B', second.number, 1800, ['tue', 'sat']),
+      ],
+    };
+    const flow = (litresPerMinute: number) => ({ by: 'timer' as const, litresPerMinute });
+    const survey: Survey = {
+      stations: [
+        { number: first.number, flow: flow(36) },
+        { number: second.number, flow: flow(905 / 30) },
+      ],
+    };
+    const { peakWeek } = waterUsage(plan, survey, TODAY);
+    // A 1,728 L three times and B 905 L twice, however many Mondays a month has.
+    expect(peakWeek?.litres).toBeCloseTo(6994, 6);
+    expect(peakWeek && weekdayIndexOf(peakWeek.monday)).toBe(0);
+    expect(peakWeek && peakWeek.monday >= TODAY && peakWeek.monday < TODAY + 7).toBe(true);
+    expect(waterUsage(plan, EMPTY_SURVEY, TODAY).peakWeek).toBeNull();
+    expect(waterUsage({ ...plan, settings: { mode: 'off' } }, survey, TODAY).peakWeek).toBeNull();
+  });
+
   const tariff: Tariff = {
     currency: 'Kr',
     periodDays: 73,
@@ -101,7 +136,7 @@ describe('water and money', () => {
       unknown: [],
       litresAYear: 0,
       uncertainLitres: 0,
-      peakWeekLitres: weekly,
+      peakWeek: null,
     };
     const bill = priceOf(8000 + 73 * 300, tariff) - priceOf(8000, tariff);
     expect(costOfYear(usage, tariff)).toBeCloseTo(5 * bill, 6);

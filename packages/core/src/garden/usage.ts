@@ -5,7 +5,7 @@ import type { Plan, Station } from '../plan/plan.ts';
 import { surveyOf, type Survey } from '../survey/survey.ts';
 import type { Tariff } from '../visit/visit.ts';
 import { figuresOf, type Source } from './figures.ts';
-import { givenByMonth } from './given.ts';
+import { givenByMonth, peakWeekOf, type PeakWeek } from './given.ts';
 
 /** How far off a flow may be, by its source, as a share of it. Our judgement: meters and buckets are read to a few percent. */
 const UNCERTAIN: Readonly<Partial<Record<Source, number>>> = { measured: 0.05, noted: 0.15 };
@@ -28,8 +28,8 @@ export interface Usage {
   /** Litres of the coming year, as known; and how far that may be off either way. */
   readonly litresAYear: number;
   readonly uncertainLitres: number;
-  /** Mean litres a week of the month that uses most. */
-  readonly peakWeekLitres: number;
+  /** The calendar week that uses most, of stations whose flow is known; null: nothing is used. */
+  readonly peakWeek: PeakWeek | null;
 }
 
 /** Litres a minute of a station: its flow, or its rate over its area; null where neither is known. */
@@ -83,15 +83,20 @@ export function waterUsage(plan: Plan, survey: Survey, from: EpochDay): Usage {
     if (share === UNCERTAIN_TABLE) common += share * year(stationUsage);
     else squares += (share * year(stationUsage)) ** 2;
   }
-  const byMonth = Array.from({ length: 12 }, (_, month) =>
-    stations.reduce((sum, { weeklyByMonth }) => sum + (weeklyByMonth[month] ?? 0), 0),
-  );
   return {
     stations,
     unknown,
     litresAYear: stations.reduce((sum, stationUsage) => sum + year(stationUsage), 0),
     uncertainLitres: Math.sqrt(squares) + common,
-    peakWeekLitres: Math.max(0, ...byMonth),
+    peakWeek: peakWeekOf(
+      plan,
+      from,
+      new Map(
+        stations.flatMap(({ station, litresPerMinute }) =>
+          litresPerMinute === null ? [] : [[station, litresPerMinute] as const],
+        ),
+      ),
+    ),
   };
 }
 

@@ -3,6 +3,7 @@ import { Button, Input } from 'antd';
 import {
   attempt,
   costOfYear,
+  dateWords,
   faultSentence,
   waterUsage,
   type Plan,
@@ -20,13 +21,30 @@ import { Scroll } from '../../app/platform/Scroll.tsx';
 
 const LITRES_PER_GALLON = 3.785411784;
 
-/** Litres or US gallons, to three digits. */
-function volumeWords(litres: number, units: UnitSystem): string {
+/** Litres or US gallons, to so many digits. */
+function volumeWords(litres: number, units: UnitSystem, precision = 3): string {
   const value = units === 'us' ? litres / LITRES_PER_GALLON : litres;
-  const digits = value === 0 ? 0 : Math.max(0, Math.floor(Math.log10(value)) - 2);
+  const digits = value === 0 ? 0 : Math.max(0, Math.floor(Math.log10(value)) - precision + 1);
   const rounded = Math.round(value / 10 ** digits) * 10 ** digits;
   return `${rounded.toLocaleString('en')} ${units === 'us' ? say`gal` : 'L'}`;
 }
+
+/** What a year may use, as far as the flows are known; null: nothing is known. */
+function rangeWords(
+  { litresAYear, uncertainLitres, unknown }: Usage,
+  units: UnitSystem,
+): string | null {
+  if (unknown.length > 0 && litresAYear === 0) return null;
+  const volume = (litres: number) => volumeWords(litres, units, 2);
+  const low = volume(Math.max(0, litresAYear - uncertainLitres));
+  const high = volume(litresAYear + uncertainLitres);
+  if (unknown.length > 0) return say`at least ${low}`;
+  return low === high ? say`about ${low}` : say`${low} to ${high}`;
+}
+
+/** Whole units of the currency: the litres are no more exact. */
+const moneyWords = (cost: number | null, { currency }: Tariff): string =>
+  cost === null ? say`not known` : `${currency} ${Math.round(cost).toLocaleString('en')}`;
 
 interface Row {
   readonly name: string;
@@ -133,7 +151,7 @@ export function WaterView({
   readonly editor: TimerEditor;
   readonly today: number;
 }) {
-  const { units } = usePreferences();
+  const { units, order } = usePreferences();
   const [editing, setEditing] = useState(false);
   const worked = useMemo(
     () =>
@@ -147,7 +165,9 @@ export function WaterView({
   const rows: readonly Row[] = worked.value;
   const { tariff } = survey;
   const unknown = rows.at(-1)?.usage.unknown ?? [];
-  const money = (usage: Usage) => (tariff ? costOfYear(usage, tariff) : null);
+  const isKnown = rows.every(({ usage }) => rangeWords(usage, units) !== null);
+  const money = (usage: Usage) =>
+    tariff && rangeWords(usage, units) !== null ? costOfYear(usage, tariff) : null;
   return (
     <section aria-label={say`Water and money`}>
       <h2>{say`Water and money`}</h2>
@@ -158,7 +178,6 @@ export function WaterView({
               <th>{say`State`}</th>
               <th>{say`Peak week`}</th>
               <th>{say`Year`}</th>
-              <th>{say`Accuracy`}</th>
               {tariff && <th>{say`Costs a year`}</th>}
             </tr>
           </thead>
@@ -166,34 +185,35 @@ export function WaterView({
             {rows.map(({ name, usage }) => (
               <tr key={name}>
                 <td>{name}</td>
-                <td>{volumeWords(usage.peakWeekLitres, units)}</td>
-                <td>{volumeWords(usage.litresAYear, units)}</td>
-                <td>± {volumeWords(usage.uncertainLitres, units)}</td>
-                {tariff && (
-                  <td>
-                    {tariff.currency} {(money(usage) ?? 0).toFixed(2)}
-                  </td>
-                )}
+                <td>
+                  {usage.peakWeek
+                    ? say`${volumeWords(usage.peakWeek.litres, units)}, week of ${dateWords(usage.peakWeek.monday, today, order)}`
+                    : (rangeWords(usage, units) ?? say`not known`)}
+                </td>
+                <td>{rangeWords(usage, units) ?? say`not known`}</td>
+                {tariff && <td>{moneyWords(money(usage), tariff)}</td>}
               </tr>
             ))}
           </tbody>
         </table>
       </Scroll>
-      <Bars
-        label={say`Water a year`}
-        unit={units === 'us' ? say`gallons` : say`litres`}
-        series={[say`a year`]}
-        bars={rows.map(({ name, usage }) => ({ name, values: [usage.litresAYear] }))}
-        words={(litres) => volumeWords(litres, units)}
-        file={say`water a year`}
-      />
-      {tariff && (
+      {isKnown && (
+        <Bars
+          label={say`Water a year`}
+          unit={units === 'us' ? say`gallons` : say`litres`}
+          series={[say`a year`]}
+          bars={rows.map(({ name, usage }) => ({ name, values: [usage.litresAYear] }))}
+          words={(litres) => volumeWords(litres, units, 2)}
+          file={say`water a year`}
+        />
+      )}
+      {tariff && isKnown && (
         <Bars
           label={say`Cost`}
           unit={say`${tariff.currency} a year`}
           series={[say`a year`]}
           bars={rows.map(({ name, usage }) => ({ name, values: [money(usage)] }))}
-          words={(cost) => `${tariff.currency} ${cost.toFixed(2)}`}
+          words={(cost) => moneyWords(cost, tariff)}
           file={say`cost of water a year`}
         />
       )}

@@ -141,11 +141,9 @@ export default function MinutesView(props: StepProps) {
           options={[
             [
               '',
-              `${say`midsummer`}${
-                minutes.hundredMonth !== null && survey.hundredMonth === undefined
-                  ? ` (${monthName(minutes.hundredMonth)})`
-                  : ''
-              }`,
+              minutes.hundredMonth !== null && survey.hundredMonth === undefined
+                ? say`highest need (${monthName(minutes.hundredMonth)})`
+                : say`highest need`,
             ] as const,
             ...MONTHS.map((one) => [one, monthName(one)] as const),
           ]}
