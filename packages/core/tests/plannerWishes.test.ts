@@ -10,7 +10,10 @@ import {
   workOut,
   type Brief,
   type Plan,
+  type Weekday,
 } from '@water-clock/core';
+import { costOf } from '../src/planner/cost.ts';
+import { isLikedBetter, offMidnight } from '../src/planner/likes.ts';
 import { barePlan } from '../src/planner/needs.ts';
 import { searchPlan } from '../src/planner/searchPlan.ts';
 import { breachOf } from '../src/planner/verify.ts';
@@ -423,5 +426,61 @@ describe('a plan that leaves too much of the garden short is not looked for', ()
       proof: { optimal: false },
     });
     expect(searchPlan(brief, { thoroughness: 0.1, mostShort: steps }).found?.cost[0]).toBe(steps);
+  });
+});
+
+describe('between plans of the same cost', () => {
+  const BASE = briefOf([{ weeklySeconds: 3600 }, { weeklySeconds: 3600 }]);
+  const on = (letter: string, station: number, weekdays: readonly Weekday[], starts: string[]) => ({
+    letter,
+    starts,
+    runs: [{ station, seconds: 600 }],
+    days: { rule: 'weekdays' as const, weekdays },
+  });
+  const planWith = (...programs: Plan['programs']): Plan => ({ ...barePlan(BASE), programs });
+
+  test('fewer dates are liked better, then fewer runs, then the same days', () => {
+    const twice = planWith(on('A', 1, ['mon', 'thu'], ['04:00', '05:00']));
+    const fourDays = planWith(on('A', 1, ['mon', 'wed', 'fri', 'sun'], ['04:00']));
+    const once = planWith(on('A', 1, ['mon', 'thu'], ['04:00']));
+    const apart = planWith(
+      on('A', 1, ['mon', 'thu'], ['04:00']),
+      on('B', 2, ['tue', 'fri'], ['05:00']),
+    );
+    const together = planWith(
+      on('A', 1, ['mon', 'thu'], ['04:00']),
+      on('B', 2, ['mon', 'thu'], ['05:00']),
+    );
+    for (const [better, worse] of [
+      [twice, fourDays],
+      [once, twice],
+      [together, apart],
+    ] as const) {
+      expect(isLikedBetter(better, worse)).toBe(true);
+      expect(isLikedBetter(worse, better)).toBe(false);
+    }
+    expect(isLikedBetter(once, once)).toBe(false);
+  });
+
+  test('drip leaves midnight where that costs nothing, and stays where it was pinned', () => {
+    const brief = briefOf([{ weeklySeconds: 3600 }, { weeklySeconds: 1200, overhead: false }], {
+      wish: { dripAnyTime: true },
+    });
+    const plan: Plan = {
+      ...barePlan(brief),
+      programs: [
+        { ...on('A', 1, ['mon', 'thu'], ['06:00']), runs: [{ station: 1, seconds: 1800 }] },
+        on('B', 2, ['mon', 'thu'], ['00:00']),
+      ],
+    };
+    const found = { plan, cost: costOf(brief, plan) };
+    const moved = offMidnight(brief, found, {});
+    expect(moved.plan.programs.map(({ starts }) => starts)).toEqual([['06:00'], ['00:05']]);
+    expect(moved.cost).toEqual(found.cost);
+    const pins = { starts: [{ program: 'B', start: '00:00' }] };
+    expect(offMidnight(brief, found, { pins })).toBe(found);
+    // The lawn's own start is what the homeowner wished.
+    const lawn = { ...plan, programs: [on('A', 1, ['mon', 'thu'], ['00:00'])] };
+    expect(offMidnight(brief, { ...found, plan: lawn }, {}).plan).toBe(lawn);
   });
 });

@@ -19,6 +19,7 @@ import type { Candidate, Drafted, Hours, Recipe } from './drafted.ts';
 import { barePlan } from './needs.ts';
 import type { PlannerOptions } from './options.ts';
 import { assembled } from './assembled.ts';
+import { isLikedBetter } from './likes.ts';
 import { hopelessOf, isEachPossible } from './possible.ts';
 import { LeftOpen, NOTHING_PROVEN, type Proof } from './proof.ts';
 import { setUp, type Setup } from './setup.ts';
@@ -391,7 +392,10 @@ export class Search {
     const { drafts, placement } = drafted;
     const plan = assembled(this.setup, drafts, placement.starts);
     const cost = costOf(this.brief, plan);
-    if (this.best && compareCosts(cost, this.best.cost) >= 0) return;
+    if (this.best) {
+      const order = compareCosts(cost, this.best.cost);
+      if (order > 0 || (order === 0 && !isLikedBetter(plan, this.best.plan))) return;
+    }
     if (breachOf(this.brief, plan) !== null) {
       this.drafting.sure = false;
       return;

@@ -6,6 +6,7 @@
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { allRules, comingKept } from './coming.ts';
 import { compareCosts } from './cost.ts';
+import { isLikedBetter, offMidnight } from './likes.ts';
 import { NOTHING_PROVEN } from './proof.ts';
 import type { PlannerOptions } from './options.ts';
 import { searchWithin, type Answer, type Listener } from './search.ts';
@@ -53,8 +54,11 @@ function searchByNeed(brief: Brief, options: PlannerOptions, listener: Listener)
   let tries = 0;
   let searches = 0;
   let best: Answer | null = null;
-  const isBetter = ({ found }: Pick<Answer, 'found'>) =>
-    found !== null && (!best?.found || compareCosts(found.cost, best.found.cost) < 0);
+  const isBetter = ({ found }: Pick<Answer, 'found'>) => {
+    if (!found || !best?.found) return found !== null;
+    const order = compareCosts(found.cost, best.found.cost);
+    return order < 0 || (order === 0 && isLikedBetter(found.plan, best.found.plan));
+  };
   const ask = (blocks: Blocks): Answer => {
     searches++;
     const before = tries;
@@ -119,7 +123,9 @@ export function searchPlan(
   options: PlannerOptions = {},
   listener: Listener = {},
 ): Answer {
-  return wishOf(brief).programs === 'by-need'
-    ? searchByNeed(brief, options, listener)
-    : searchWithin(brief, options, listener);
+  const answer =
+    wishOf(brief).programs === 'by-need'
+      ? searchByNeed(brief, options, listener)
+      : searchWithin(brief, options, listener);
+  return answer.found ? { ...answer, found: offMidnight(brief, answer.found, options) } : answer;
 }
