@@ -176,7 +176,7 @@ await onStage(async ({ page, url }) => {
   await page.waitForFunction(() => /\d need your decision/.test(document.body.textContent), {
     timeout: 120_000,
   });
-  await page.waitForSelector('[aria-label="Look at it: Fennimore house"]');
+  await page.waitForSelector('[aria-label="Review Fennimore house"]');
   await press('Review Fennimore house');
   await page.waitForSelector('.ant-drawer-body ol');
   await take('rules-changed');

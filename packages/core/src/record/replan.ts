@@ -16,7 +16,7 @@ import type { Pins, PlannerOptions } from '../planner/options.ts';
 import { searchPlan } from '../planner/searchPlan.ts';
 import { takePlanChange } from '../planner/take.ts';
 import { repairChange } from '../repair/repairChange.ts';
-import { repair } from '../repair/repair.ts';
+import { NEAR_DAYS, repair } from '../repair/repair.ts';
 import { comingRules, houseRulesOn } from '../rules/houseRules.ts';
 import type { Rules } from '../rules/rules.ts';
 import type { RuledHouse } from '../rules/ruling.ts';
@@ -152,8 +152,12 @@ function smallestChange(sources: ReplanSources, from: EpochDay): PlanChange | nu
     from: formatDate(edition.from),
     rules: edition.rules,
   }));
-  const all = [now, ...editions.map((edition) => edition.rules)];
-  const most = Math.min(...all.map((one) => allowedDates(one)));
+  // No plan keeps a ban, and rules that are far off are planned for when they come near.
+  const near = editions.filter(
+    ({ from: begins, rules: announced }) =>
+      begins - today <= NEAR_DAYS && allowedDates(announced) > 0,
+  );
+  const most = Math.min(...[now, ...near.map((one) => one.rules)].map((one) => allowedDates(one)));
   const brief = { ...asOften(briefOf(sources, now), plan, most), coming };
   const repaired = attempt(() => repair(plan, brief, today, true));
   if (!repaired.ok || !repaired.value.plan || !repaired.value.cost) return null;

@@ -56,7 +56,7 @@ export interface Repaired {
 }
 
 /** Days after which an edition is too far off to count. */
-const NEAR_DAYS = 120;
+export const NEAR_DAYS = 120;
 /** Plans that the engine checks, and choices of variants that are looked at, before the best so far counts. */
 const MOST_CHECKS = 80;
 const MOST_CHOICES = 30_000;

@@ -42,9 +42,12 @@ function rangeWords(
   return low === high ? say`about ${low}` : say`${low} to ${high}`;
 }
 
-/** Whole units of the currency: the litres are no more exact. */
-const moneyWords = (cost: number | null, { currency }: Tariff): string =>
-  cost === null ? say`not known` : `${currency} ${Math.round(cost).toLocaleString('en')}`;
+/** To two digits: the litres are no more exact. */
+function moneyWords(cost: number | null, { currency }: Tariff): string {
+  if (cost === null) return say`not known`;
+  const unit = 10 ** Math.max(0, Math.floor(Math.log10(Math.max(1, cost))) - 1);
+  return say`about ${currency} ${(Math.round(cost / unit) * unit).toLocaleString('en')}`;
+}
 
 interface Row {
   readonly name: string;
