@@ -196,7 +196,7 @@ describe('the drawer', () => {
     const groups = within(drawer)
       .getAllByRole('heading', { level: 3 })
       .map(({ textContent }) => textContent?.replace(/ \d+$/, ''));
-    expect(groups.slice(0, 3)).toEqual(['Smallest fix: 2 settings', 'Fix', 'Review']);
+    expect(groups.slice(0, 3)).toEqual(['Suggested fix: 2 settings', 'Fix', 'Review']);
     expect(drawer.textContent).toMatch(/A has start time 5:00 twice/);
     expect(screen.getByRole('button', { name: /^Checks: Station 1 is in A and B/ })).toBeTruthy();
   });
@@ -219,7 +219,7 @@ describe('the drawer', () => {
     repairs.water = [{ station: 1, before: 8400, after: 7800 }];
     const { editor, drawer } = await opened(one);
     expect(repairs.asked).toMatchObject({ on: TODAY, plan: { programs: one.programs } });
-    expect(drawer.textContent).toMatch(/Smallest fix: 1 setting.*B start time 15:004:45/);
+    expect(drawer.textContent).toMatch(/Suggested fix: 1 setting.*B start time 15:004:45/);
     expect(drawer.textContent).toMatch(
       /Station 1 gets less: 2 h 10 min a week instead of 2 h 20 min.*by phone/,
     );

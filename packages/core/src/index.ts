@@ -444,7 +444,7 @@ export {
   sourceWords,
   stationWords,
 } from './planner/plannerWords.ts';
-export type { Cost } from './planner/cost.ts';
+export { compareCosts, type Cost } from './planner/cost.ts';
 export type { Proof } from './planner/proof.ts';
 export type { Reason } from './planner/reasons.ts';
 export { seasonOf, type MonthNeed, type SeasonMonth } from './planner/season.ts';

@@ -477,6 +477,10 @@ describe('between plans of the same cost', () => {
     const moved = offMidnight(brief, found, {});
     expect(moved.plan.programs.map(({ starts }) => starts)).toEqual([['06:00'], ['00:05']]);
     expect(moved.cost).toEqual(found.cost);
+    // Where its hours count it moves as well, as long as the lawn ends later.
+    const inHours = { ...brief, wish: {} };
+    const counted = { plan, cost: costOf(inHours, plan) };
+    expect(offMidnight(inHours, counted, {}).plan.programs[1]?.starts).toEqual(['00:05']);
     const pins = { starts: [{ program: 'B', start: '00:00' }] };
     expect(offMidnight(brief, found, { pins })).toBe(found);
     // The lawn's own start is what the homeowner wished.

@@ -1,5 +1,5 @@
 /** What technicians prefer between plans that cost the same. */
-import { wishOf, type Brief } from '../brief/brief.ts';
+import type { Brief } from '../brief/brief.ts';
 import { meanWeeklyRuns } from '../engine/weeklyWater.ts';
 import { Effort } from '../engine/effort.ts';
 import type { Plan } from '../plan/plan.ts';
@@ -39,8 +39,7 @@ interface Costed {
 
 /** A plan whose drip does not start at midnight, where another time costs the same: on a display, midnight looks like a start that nobody set. */
 export function offMidnight(brief: Brief, found: Costed, { pins }: PlannerOptions): Costed {
-  if (!wishOf(brief).dripAnyTime || pins?.starts?.some(({ start }) => start === MIDNIGHT))
-    return found;
+  if (pins?.starts?.some(({ start }) => start === MIDNIGHT)) return found;
   const drip = new Set(
     brief.stations.filter(({ overhead }) => overhead === false).map(({ number }) => number),
   );

@@ -52,6 +52,10 @@ const ruleWords = (days: Days) =>
     ? say`every ${days.everyDays === 1 ? say`day` : say`${days.everyDays} days`}`
     : daysWords(days);
 
+/** The end of a cycle as a time of day, rounded up to a minute. */
+const endWords = (second: number, clock: ClockStyle): string =>
+  timeWords((Math.ceil(second / 60) * 60) % SECONDS_PER_DAY, clock);
+
 export function reasonSentence(reason: Reason, brief: Brief, clock: ClockStyle): string {
   const { program = '' } = reason;
   const station = (number: number) => stationWords(brief, number);
@@ -70,7 +74,9 @@ export function reasonSentence(reason: Reason, brief: Brief, clock: ClockStyle):
       if (apart)
         return say`${capitalized(counted(count, 'program'))}: ${apart[0]} and ${apart[1]} must not share a program.`;
       if (byNeed.length > 0)
-        return say`${capitalized(counted(count, 'program'))}: ${listed(byNeed)} have different needs, so each gets its own program as far as programs allow.`;
+        return byNeed.length === 1
+          ? say`${capitalized(counted(count, 'program'))}: ${byNeed[0]} and the other stations have different needs, so each gets its own program as far as programs allow.`
+          : say`${capitalized(counted(count, 'program'))}: ${listed(byNeed)} have different needs, so each gets its own program as far as programs allow.`;
       return say`${capitalized(counted(count, 'program'))}: with fewer, watering would not fit the preferred hours up to ${wishOf(brief).headroomPercent} %.`;
     }
     case 'days': {
@@ -85,7 +91,10 @@ export function reasonSentence(reason: Reason, brief: Brief, clock: ClockStyle):
           because.push(
             say`${station(least.station)} needs at least ${counted(least.days, 'day')} a week`,
           );
-        if (most) because.push(say`${station(most.station)} at most ${counted(most.days, 'day')}`);
+        if (most)
+          because.push(
+            say`${station(most.station)} may water at most ${counted(most.days, 'day')} a week`,
+          );
       }
       if (allowed) because.push(say`only ${weekdaysWords(allowed)} are allowed here`);
       if (parity) because.push(say`only ${parity} dates are allowed here`);
@@ -105,7 +114,7 @@ export function reasonSentence(reason: Reason, brief: Brief, clock: ClockStyle):
         : say`${program} has ${reason.count} start times. ${own} can run ${lengthWords(reason.stretch)} before water runs off, so its water is split into ${reason.count} runs.`;
     case 'start': {
       const at = startWords(reason.start, clock);
-      const ends = timeWords(reason.ends % SECONDS_PER_DAY, clock);
+      const ends = endWords(reason.ends, clock);
       const told = say`${program} starts at ${at} and ends at ${ends}`;
       switch (reason.later) {
         case 'outside':
@@ -113,7 +122,7 @@ export function reasonSentence(reason: Reason, brief: Brief, clock: ClockStyle):
         case 'finish':
           return reason.endsHigh === reason.ends
             ? say`${told}. Everything should end by ${startWords(wishOf(brief).finishBy, clock)}, and the hours before it are the coolest and calmest.`
-            : say`${told}. At ${highPercent(brief)} % it ends at ${timeWords(reason.endsHigh % SECONDS_PER_DAY, clock)}. Everything should end by ${startWords(wishOf(brief).finishBy, clock)}.`;
+            : say`${told}. At ${highPercent(brief)} % it ends at ${endWords(reason.endsHigh, clock)}. Everything should end by ${startWords(wishOf(brief).finishBy, clock)}.`;
         case 'overlap':
           return say`${told}. One step later it would run into ${reason.into ?? say`another cycle`} at ${wishOf(brief).headroomPercent} %.`;
         case 'forbidden-hour':

@@ -55,6 +55,10 @@ export interface PlanResult extends Solved {
   readonly claims: ClaimsShown | null;
 }
 
+/** Equal for plans with the same programs. */
+export const programsText = ({ plan }: Pick<PlanResult, 'plan'>): string =>
+  JSON.stringify(plan?.programs ?? null);
+
 export interface RepairRequest {
   /** With the rules that are announced. */
   readonly brief: Brief;

@@ -4,6 +4,7 @@ import {
   attempt,
   claimsOf,
   comingKept,
+  compareCosts,
   conflictSentences,
   pathText,
   prove,
@@ -20,7 +21,14 @@ import {
 } from '@water-clock/core';
 import { translatorOf } from '@water-clock/words';
 import { expose } from 'comlink';
-import type { PlanNews, PlanRequest, PlanResult, RepairRequest, RepairShown } from './planning.ts';
+import {
+  programsText,
+  type PlanNews,
+  type PlanRequest,
+  type PlanResult,
+  type RepairRequest,
+  type RepairShown,
+} from './planning.ts';
 
 /** How many kinds of plan stand side by side with what is set now, the brief's own included. */
 const MOST_ALTERNATIVES = 3;
@@ -38,8 +46,6 @@ const UNKNOWN = {
   coming: [],
   isSure: true,
 } satisfies Omit<Solved, 'plan' | 'cost'>;
-
-const programsText = ({ plan }: Pick<PlanResult, 'plan'>) => JSON.stringify(plan?.programs ?? null);
 
 function resultOf(
   kind: AlternativeKind,
@@ -73,6 +79,8 @@ function* others(request: PlanRequest, own: PlanResult): Generator<PlanResult> {
     const result = resultOf(kind, brief, options);
     if (!result.plan || !result.cost || seen.has(programsText(result))) continue;
     if (result.cost[0] > mostShort) continue;
+    // It must do what its name says.
+    if (kind === 'by-sunrise' && result.cost[1] > 0) continue;
     seen.add(programsText(result));
     yield result;
   }
@@ -97,7 +105,9 @@ function work(request: PlanRequest, tell: (news: PlanNews) => void): void {
     show(first);
     if (!request.alone) for (const other of others(request, first)) results.push(show(other));
   }
-  const best = resultOf('as-wished', brief, options);
+  const whole = resultOf('as-wished', brief, options);
+  const isWorse = first.cost && (!whole.cost || compareCosts(first.cost, whole.cost) < 0);
+  const best = isWorse ? first : whole;
   if (best.plan) show(best);
   const different = results.filter((one) => programsText(one) !== programsText(best));
   for (const result of [best, ...different]) {

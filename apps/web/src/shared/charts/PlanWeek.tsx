@@ -114,7 +114,10 @@ export const PlanWeek = memo(function PlanWeek({ plan, from, place, rules, mowin
       ({ day, blocks }) =>
         `${weekdayName(weekdayIndexOf(day))}: ${blocks
           .filter(({ letter }) => letter !== null)
-          .map((block) => `${block.letter} ${timeWords(block.from, clock)}`)
+          .map(
+            (block) =>
+              `${block.letter} ${timeWords(block.from, clock)} – ${timeWords(block.to % SECONDS_PER_DAY, clock)}`,
+          )
           .join(', ')}`,
     );
   return (

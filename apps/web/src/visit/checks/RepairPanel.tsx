@@ -13,6 +13,7 @@ import {
   plural,
   repairChange,
   say,
+  SECONDS_PER_DAY,
   type Finding,
   type Speech,
   type WaterChange,
@@ -108,7 +109,7 @@ export function RepairPanel({ facts, timerId, editor, speech }: Props) {
     <Button onClick={() => void navigate(`/timers/${timerId}/plan`)}>{say`Make a new plan`}</Button>
   );
   if (repairing.state === 'working')
-    return <p className="notice" role="status">{say`Looking for the smallest fix …`}</p>;
+    return <p className="notice" role="status">{say`Looking for a fix with few settings …`}</p>;
   if (repairing.state === 'failed' || !repairing.plan)
     return (
       <div className="notice stack" role="status">
@@ -118,13 +119,17 @@ export function RepairPanel({ facts, timerId, editor, speech }: Props) {
     );
   const change = repairChange(plan, repairing.plan);
   const applied = applyChange(plan, change);
-  const panel = panelNow(plan, today * 86_400, { clock, order: order ?? 'day-month', kind: null });
+  const panel = panelNow(plan, today * SECONDS_PER_DAY, {
+    clock,
+    order: order ?? 'day-month',
+    kind: null,
+  });
   const rows = applied.ok ? changedSettings(plan, applied.value.plan, panel) : [];
   if (rows.length === 0) return null;
   const broken = repairing.coming.filter(({ keeps }) => !keeps);
   return (
     <section className="notice stack near">
-      <h3>{plural(rows.length, 'Smallest fix: # setting', 'Smallest fix: # settings')}</h3>
+      <h3>{plural(rows.length, 'Suggested fix: # setting', 'Suggested fix: # settings')}</h3>
       <Differences rows={rows} none="" before={say`Now`} after={say`Then`} />
       <Water changes={repairing.water} />
       {broken.map(({ from }) => (

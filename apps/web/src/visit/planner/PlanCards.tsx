@@ -1,6 +1,7 @@
 import { Button, Tag } from 'antd';
 import {
   ALTERNATIVE_WORDS,
+  lengthWords,
   parseDate,
   plural,
   quantityWords,
@@ -132,6 +133,9 @@ export function PlanCards(props: Props) {
             <PlanWeek plan={result.plan} {...week} />
             <Facts plan={result.plan} brief={brief} survey={survey} />
             <span>{headroomWords({ verdict: 'clear', headroom: result.headroom })}</span>
+            {result.cost !== null && result.cost[1] > 0 && (
+              <span className="fault">{say`${lengthWords(Math.round(result.cost[1] * 60))} a week outside the hours`}</span>
+            )}
             {result.kind === 'by-sunrise' && sunrise && (
               <span className="soft">{say`Earliest sunrise ${timeWords(sunrise.second, clock)}, ${dateWords(sunrise.day, sunrise.day, order)}`}</span>
             )}

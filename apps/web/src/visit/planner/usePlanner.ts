@@ -3,7 +3,13 @@ import { faultSentence, type SeasonMonth } from '@water-clock/core';
 import { proxy } from 'comlink';
 import type { PlanningWorker } from '../../data/workers/planning.worker.ts';
 import { started, type Started } from '../../data/workers/started.ts';
-import type { PlanNews, PlanRequest, PlanResult, Present } from '../../data/workers/planning.ts';
+import {
+  programsText,
+  type PlanNews,
+  type PlanRequest,
+  type PlanResult,
+  type Present,
+} from '../../data/workers/planning.ts';
 
 export interface Planning {
   readonly state: 'idle' | 'working' | 'done' | 'refused';
@@ -15,8 +21,6 @@ export interface Planning {
 }
 
 const IDLE: Planning = { state: 'idle', results: [], present: null, season: null, why: null };
-
-const programsText = ({ plan }: PlanResult) => JSON.stringify(plan?.programs ?? null);
 
 /** The plans with one more, or with one in the place of the one before of its kind. A plan that is the same as the first is left out. */
 function withResult(results: readonly PlanResult[], result: PlanResult): readonly PlanResult[] {
