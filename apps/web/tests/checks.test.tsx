@@ -23,7 +23,7 @@ import { ChecksContext } from '../src/visit/checks/checksContext.ts';
 import { ChecksButton } from '../src/visit/checks/ChecksButton.tsx';
 import type { RulesState } from '../src/visit/steps/useVisitBasis.ts';
 import { ChecksProvider } from '../src/visit/checks/ChecksProvider.tsx';
-import type { RepairRequest, RepairShown } from '../src/data/workers/planning.ts';
+import type { RepairShown, SettingsRequest } from '../src/data/workers/planning.ts';
 import { connection } from '../src/data/workers/started.ts';
 import type { TimerEditor } from '../src/data/editor/editor.ts';
 import { PreferencesProvider } from '../src/app/platform/preferences.tsx';
@@ -31,13 +31,13 @@ import { VerdictBar } from '../src/visit/timer/VerdictBar.tsx';
 import { editorAlone } from './editorAlone.ts';
 
 /** What the repair's worker was asked, and what it answers. */
-const repairs = { asked: null as RepairRequest | null, water: [] as RepairShown['water'] };
+const repairs = { asked: null as SettingsRequest | null, water: [] as RepairShown['water'] };
 beforeEach(() => {
   repairs.asked = null;
   repairs.water = [];
 });
 const calls = {
-  repair: (request: RepairRequest) => {
+  repair: (request: SettingsRequest) => {
     repairs.asked = request;
     const { plan, coming } = repair(request.plan, request.brief, request.on);
     return Promise.resolve({ ok: true, value: { plan, coming, water: repairs.water } });

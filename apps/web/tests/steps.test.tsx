@@ -21,13 +21,21 @@ import {
   type Survey,
 } from '@water-clock/core';
 import type { StepProps } from '../src/visit/steps/stepProps.ts';
-import type { PlanNews, PlanRequest, PlanResult } from '../src/data/workers/planning.ts';
+import type {
+  PlanNews,
+  PlanRequest,
+  PlanResult,
+  SettingsRequest,
+} from '../src/data/workers/planning.ts';
 import { connection } from '../src/data/workers/started.ts';
 import { editorAlone } from './editorAlone.ts';
 
 /** What a worker was asked, and the way to answer it from a test. */
 const worker = {
   ended: 0,
+  planned: 0,
+  /** The settings whose verdict was asked for. */
+  presents: [] as Plan[],
   asked: null as PlanRequest | null,
   tell: null as ((news: PlanNews) => void) | null,
   diagnose: (_request: unknown, _progress: (share: number) => void): Promise<unknown> =>
@@ -36,8 +44,14 @@ const worker = {
 const calls = {
   plan: (request: PlanRequest, tell: (news: PlanNews) => void) => {
     worker.asked = request;
+    worker.planned++;
     worker.tell = tell;
     return Promise.resolve();
+  },
+  present: ({ plan: set }: SettingsRequest) => {
+    worker.presents.push(set);
+    const value = { verdict: 'overlap', headroom: null, coming: [] };
+    return Promise.resolve({ ok: true, value });
   },
   diagnose: (request: unknown, progress: (share: number) => void) =>
     worker.diagnose(request, progress),
@@ -416,25 +430,25 @@ describe('the planner', () => {
     expect(worker.asked).toBeNull();
   });
 
-  test('plans as it opens; a plan stands beside what is set now, and is used', () => {
+  test('plans as it opens; a plan stands beside what is set now, and is used', async () => {
+    worker.planned = 0;
     const editor = open('plan', known);
     const { brief } = asked();
     expect(brief.stations.map(({ weeklySeconds }) => weeklySeconds)).toEqual([3600, 1800]);
     expect(text()).toMatch(/Planning …/);
     act(() => worker.tell?.({ kind: 'result', result: resultOf(brief) }));
-    act(() =>
-      worker.tell?.({
-        kind: 'present',
-        present: { verdict: 'overlap', headroom: null, coming: [] },
-      }),
-    );
     act(() => worker.tell?.({ kind: 'end' }));
+    await waitFor(() => expect(text()).toMatch(/Programs overlap/));
     expect(text()).toMatch(/best plan possible/);
     const cards = screen.getByRole('group', { name: 'Plans' }).textContent ?? '';
     expect(cards).toMatch(/As preferred.*1 program, 1 start time.*No overlaps up to 140 %/);
     expect(cards).toMatch(/What is set now.*1 program, 2 start times.*Programs overlap/);
     press('Use these programs');
     expect(editor.snapshot().settled.programs[0]?.starts).toEqual(['03:00']);
+    // The question is the same, so it is not planned again; only what is set now is looked at.
+    expect(worker.planned).toBe(1);
+    expect(text()).toMatch(/Nothing. These programs are already set/);
+    await waitFor(() => expect(worker.presents.at(-1)?.programs[0]?.starts).toEqual(['03:00']));
   });
 
   test('a better plan takes the place of the first, one that is the same as it goes, and claims come last', () => {

@@ -43,6 +43,7 @@ export {
   dateWords,
   daysWords,
   lengthWords,
+  minutesWords,
   listed,
   momentWords,
   monthName,

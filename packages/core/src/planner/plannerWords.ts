@@ -18,6 +18,7 @@ import {
   capitalized,
   daysWords,
   lengthWords,
+  minutesWords,
   listed,
   monthName,
   startWords,
@@ -150,7 +151,7 @@ export function reasonSentence(reason: Reason, brief: Brief, clock: ClockStyle):
     case 'headroom':
       return say`No overlaps and no watering at forbidden times at any percent up to ${reason.percent} %.`;
     case 'outside':
-      return say`At ${highPercent(brief)} %, ${lengthWords(Math.round(reason.minutes * 60))} a week falls outside ${startWords(wishOf(brief).notBefore, clock)} to ${startWords(wishOf(brief).finishBy, clock)}. None of the plans we tried fits inside those hours.`;
+      return say`At ${highPercent(brief)} %, ${minutesWords(reason.minutes)} a week falls outside ${startWords(wishOf(brief).notBefore, clock)} to ${startWords(wishOf(brief).finishBy, clock)}. None of the plans we tried fits inside those hours.`;
   }
 }
 
@@ -221,7 +222,7 @@ export function proofSentence({ optimal, bound }: Proof, cost: Cost): string {
         ? say`No plan gives every station what it needs. One that comes closer may be possible.`
         : say`Some stations are over or short. A plan that comes closer may be possible.`;
     case 1:
-      return say`${lengthWords(Math.round(here * 60))} a week is outside the preferred hours. A plan with less may be possible.`;
+      return say`${minutesWords(here)} a week is outside the preferred hours. A plan with less may be possible.`;
     case 2:
       return plural(
         here,
@@ -251,7 +252,7 @@ export function simplerSentence({ what, count, cost }: Simpler, best: Cost): str
   if (!cost) return say`With ${less}, we found no plan.`;
   if (cost[0] > best[0]) return say`With ${less}, stations would be further from what they need.`;
   if (cost[1] > best[1])
-    return say`With ${less}, ${lengthWords(Math.round((cost[1] - best[1]) * 60))} more a week would fall outside the preferred hours.`;
+    return say`With ${less}, ${minutesWords(cost[1] - best[1])} more a week would fall outside the preferred hours.`;
   if (cost[2] > best[2])
     return say`With ${less}, ${plural(cost[2] - best[2], '# more group', '# more groups')} would share a program.`;
   if (cost[3] > best[3]) return say`With ${less}, there would be ${counted(cost[3], 'program')}.`;
@@ -274,7 +275,7 @@ export function comparedSentence(cost: Cost, first: Cost): string {
     const by = assertDefined(cost[i], 'cost[i]') - assertDefined(first[i], 'first[i]');
     if (Math.abs(by) > 1e-6) parts.push(by > 0 ? more(by) : fewer(-by));
   };
-  const length = (minutes: number) => lengthWords(Math.round(minutes * 60));
+  const length = minutesWords;
   tell(
     0,
     () => say`stations further from the water they need`,

@@ -183,6 +183,10 @@ export function lengthWords(seconds: number): string {
   return words.length > 0 ? words.join(' ') : say`0 min`;
 }
 
+/** A length in whole minutes, rounded up: `42 min`, `1 h 15 min`. */
+export const minutesWords = (minutes: number): string =>
+  lengthWords(Math.ceil(minutes - 1e-6) * 60);
+
 /** `Tue 24 November, 15:15`. */
 export function momentWords(moment: ClockSecond, { on, clock, order }: Speech): string {
   const day = Math.floor(moment / SECONDS_PER_DAY);

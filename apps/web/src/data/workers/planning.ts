@@ -25,8 +25,6 @@ export interface PlanRequest {
   readonly season: 'percent' | 'days';
   /** Only the brief itself, no other kinds of plan: where something is kept, or tried. */
   readonly alone: boolean;
-  /** What is set now. */
-  readonly present: Plan;
   readonly clock: ClockStyle;
   /** Of its sentences. */
   readonly language: string;
@@ -59,13 +57,12 @@ export interface PlanResult extends Solved {
 export const programsText = ({ plan }: Pick<PlanResult, 'plan'>): string =>
   JSON.stringify(plan?.programs ?? null);
 
-export interface RepairRequest {
+/** Something about the settings of now. */
+export interface SettingsRequest {
   /** With the rules that are announced. */
   readonly brief: Brief;
   readonly plan: Plan;
   readonly on: EpochDay;
-  /** Of its sentences. */
-  readonly language: string;
 }
 
 /** The smallest change that keeps the rules and lets nothing overlap. */
@@ -85,7 +82,6 @@ export interface Present {
 }
 
 export type PlanNews =
-  | { readonly kind: 'present'; readonly present: Present }
   /** One of its kind takes the place of the one before. */
   | { readonly kind: 'result'; readonly result: PlanResult }
   | { readonly kind: 'season'; readonly months: readonly SeasonMonth[] }

@@ -26,8 +26,9 @@ import {
   type PlanNews,
   type PlanRequest,
   type PlanResult,
-  type RepairRequest,
+  type Present,
   type RepairShown,
+  type SettingsRequest,
 } from './planning.ts';
 
 /** How many kinds of plan stand side by side with what is set now, the brief's own included. */
@@ -89,12 +90,6 @@ function* others(request: PlanRequest, own: PlanResult): Generator<PlanResult> {
 /** A first plan and the plans beside it come within a second or so; then a better one is looked for, and each claim tried. */
 function work(request: PlanRequest, tell: (news: PlanNews) => void): void {
   const { brief, options, clock } = request;
-  const { verdict, headroomPercent } = prove(request.present, options.on ?? 0);
-  const kept = attempt(() => comingKept(brief, request.present));
-  tell({
-    kind: 'present',
-    present: { verdict, headroom: headroomPercent, coming: kept.ok ? kept.value : [] },
-  });
   const results: PlanResult[] = [];
   const show = (result: PlanResult) => {
     tell({ kind: 'result', result });
@@ -140,8 +135,13 @@ const worker = {
     tell(worked.ok ? { kind: 'end' } : { kind: 'refused', faults: worked.faults });
   },
 
-  async repair({ brief, plan, on, language }: RepairRequest): Promise<Outcome<RepairShown>> {
-    setTranslator(await translatorOf(language));
+  present: ({ brief, plan, on }: SettingsRequest): Outcome<Present> =>
+    attempt(() => {
+      const { verdict, headroomPercent: headroom } = prove(plan, on);
+      return { verdict, headroom, coming: comingKept(brief, plan) };
+    }),
+
+  repair({ brief, plan, on }: SettingsRequest): Outcome<RepairShown> {
     // Everything stays as it is unless it must change, so what the garden needs plays no part.
     const stations = brief.stations.map((station) => ({ ...station, weeklySeconds: 0 }));
     return attempt(() => {

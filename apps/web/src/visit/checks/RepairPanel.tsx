@@ -6,7 +6,6 @@ import {
   applyChange,
   changedSettings,
   dateWords,
-  language,
   lengthWords,
   MOST_BY_PHONE,
   parseDate,
@@ -60,7 +59,6 @@ function useRepair({ plan, brief, coming, today }: CheckedFacts): Repairing {
         plan,
         brief: editions.length > 0 ? { ...brief, coming: editions } : brief,
         on: today,
-        language: language(),
       })
       .then((outcome) => {
         if (isOver) return;

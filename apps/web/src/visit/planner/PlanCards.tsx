@@ -1,7 +1,7 @@
 import { Button, Tag } from 'antd';
 import {
   ALTERNATIVE_WORDS,
-  lengthWords,
+  minutesWords,
   parseDate,
   plural,
   quantityWords,
@@ -134,7 +134,7 @@ export function PlanCards(props: Props) {
             <Facts plan={result.plan} brief={brief} survey={survey} />
             <span>{headroomWords({ verdict: 'clear', headroom: result.headroom })}</span>
             {result.cost !== null && result.cost[1] > 0 && (
-              <span className="fault">{say`${lengthWords(Math.round(result.cost[1] * 60))} a week outside the hours`}</span>
+              <span className="fault">{say`${minutesWords(result.cost[1])} a week outside the hours`}</span>
             )}
             {result.kind === 'by-sunrise' && sunrise && (
               <span className="soft">{say`Earliest sunrise ${timeWords(sunrise.second, clock)}, ${dateWords(sunrise.day, sunrise.day, order)}`}</span>

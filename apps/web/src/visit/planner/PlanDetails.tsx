@@ -6,7 +6,7 @@ import {
   applyChange,
   changedSettings,
   comparedSentence,
-  lengthWords,
+  minutesWords,
   monthName,
   monthSentence,
   notKept,
@@ -106,8 +106,7 @@ export function Table({ results, brief }: { results: readonly PlanResult[]; brie
     ],
     [
       say`Outside watering hours`,
-      ({ cost }) =>
-        cost?.[1] ? say`${lengthWords(Math.round(cost[1] * 60))} a week` : say`nothing`,
+      ({ cost }) => (cost?.[1] ? say`${minutesWords(cost[1])} a week` : say`nothing`),
     ],
     [
       say`Trade-off`,

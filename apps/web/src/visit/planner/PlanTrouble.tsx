@@ -1,7 +1,7 @@
 import { Button } from 'antd';
 import {
   highPercent,
-  lengthWords,
+  minutesWords,
   say,
   startWords,
   wishOf,
@@ -50,7 +50,7 @@ export function ShortHours({ result, attemptWith }: Props) {
   return (
     <section role="alert" className="aside alarm stack">
       <h2>{say`These hours are too short`}</h2>
-      <p>{say`At ${highPercent(brief)} %, ${lengthWords(Math.round(cost[1] * 60))} a week falls outside the hours from ${startWords(notBefore, clock)} to ${startWords(finishBy, clock)}.`}</p>
+      <p>{say`At ${highPercent(brief)} %, ${minutesWords(cost[1])} a week falls outside the hours from ${startWords(notBefore, clock)} to ${startWords(finishBy, clock)}.`}</p>
       <p>
         {!claims
           ? say`Trying longer hours …`

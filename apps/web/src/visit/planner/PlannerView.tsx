@@ -182,11 +182,11 @@ function Planner(props: StepProps) {
           months: monthNeeds(props),
           season: survey.season === 'days' ? 'days' : 'percent',
           alone: kept > 0 || tried !== null,
-          present: plan,
           clock,
           language: language(),
         }
       : null,
+    plan,
   );
   const [first] = results;
   const shown = results.find(({ kind }) => kind === chosen) ?? first;

@@ -1,5 +1,5 @@
-import { useEffect, useRef, useState } from 'react';
-import { faultSentence, type SeasonMonth } from '@water-clock/core';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { faultSentence, type Plan, type SeasonMonth } from '@water-clock/core';
 import { proxy } from 'comlink';
 import type { PlanningWorker } from '../../data/workers/planning.worker.ts';
 import { started, type Started } from '../../data/workers/started.ts';
@@ -33,8 +33,6 @@ function withResult(results: readonly PlanResult[], result: PlanResult): readonl
 
 function after(planning: Planning, news: PlanNews, isFirst: boolean): Planning {
   switch (news.kind) {
-    case 'present':
-      return { ...planning, present: news.present };
     case 'result':
       return {
         ...planning,
@@ -70,14 +68,29 @@ function useSame<T>(value: T): T {
 
 /**
  * The planner's worker: it begins with the question, and again whenever the question changes. A new question ends the one under way, and so
- * does leaving the page; a worker that has nothing to do takes the next.
+ * does leaving the page; a worker that has nothing to do takes the next. What is set now is no part of the question: using a plan does not plan again.
  *
  * @param request null: there is nothing to plan.
+ * @param plan what is set now
  */
-export function usePlanner(request: PlanRequest | null): Planning {
+export function usePlanner(request: PlanRequest | null, plan: Plan): Planning {
   const [planning, setPlanning] = useState(IDLE);
   const worker = useRef<(Started<PlanningWorker> & { isBusy: boolean }) | null>(null);
   const asked = useSame(request);
+  const set = useRef(plan);
+  const askPresent = useCallback((about: PlanRequest) => {
+    const { brief, options } = about;
+    void worker.current?.call
+      .present({ brief, plan: set.current, on: options.on ?? 0 })
+      .then((outcome) =>
+        setPlanning((last) => ({ ...last, present: outcome.ok ? outcome.value : null })),
+      );
+  }, []);
+  useEffect(() => {
+    if (set.current === plan) return;
+    set.current = plan;
+    if (asked) askPresent(asked);
+  }, [plan, asked, askPresent]);
   useEffect(() => {
     if (!asked) return undefined;
     if (!worker.current || worker.current.isBusy) {
@@ -89,6 +102,7 @@ export function usePlanner(request: PlanRequest | null): Planning {
     let isOver = false;
     let isFirst = true;
     setPlanning((last) => ({ ...last, state: 'working', why: null }));
+    askPresent(asked);
     void mine.call.plan(
       asked,
       proxy((news: PlanNews) => {
@@ -102,7 +116,7 @@ export function usePlanner(request: PlanRequest | null): Planning {
     return () => {
       isOver = true;
     };
-  }, [asked]);
+  }, [asked, askPresent]);
   useEffect(
     () => () => {
       worker.current?.end();
