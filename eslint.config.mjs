@@ -1,7 +1,7 @@
 import hooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
-/** Core does not know the world around it. `npm run lint:layout` proves what imports what. */
+/** Core knows nothing outside itself. `npm run lint:layout` proves who imports what. */
 const purity = {
   files: ['packages/core/src/**/*.ts'],
   rules: {
@@ -20,7 +20,7 @@ const purity = {
   },
 };
 
-/** Controls come from the component library. Hand-made are only the drawings and the cells of the board, each named here with its reason. */
+/** Controls come from the component library. Only drawings and the board's cells are hand-made, each listed with its reason. */
 const RAW_CONTROLS = {
   'apps/web/src/shared/charts/SmallNight.tsx': 'a night as a drawing that one presses',
   'apps/web/src/visit/programs/BoardCell.tsx':
@@ -41,14 +41,14 @@ const controls = {
 };
 
 /**
- * The rules of the React compiler take a third of the linter's time. `bin/test` sets LINT_QUICK and leaves them out; `npm run lint` and
- * `npm run test:long` have them.
+ * The React compiler rules take a third of the linter's time. `bin/test` skips them with LINT_QUICK; `npm run lint` and `npm run test:long`
+ * run them.
  */
 const hookRules = process.env['LINT_QUICK']
   ? { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'warn' }
   : {
       ...hooks.configs.flat['recommended-latest'].rules,
-      // It only matters to a compiler that this project does not use.
+      // Matters only to a compiler this project does not use.
       'react-hooks/incompatible-library': 'off',
     };
 
@@ -80,7 +80,7 @@ export default tseslint.config(
   purity,
   controls,
   {
-    // A DTO or an injected class that is imported as a type only is not there when Nest looks for it.
+    // Nest needs DTOs and injected classes at run time, which a type-only import would remove.
     files: ['apps/server/src/**/*.ts'],
     rules: { '@typescript-eslint/consistent-type-imports': 'off' },
   },

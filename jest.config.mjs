@@ -1,6 +1,6 @@
 /**
- * One Jest for all packages, each a project of its own. What runs are the bundles of scripts/test-bundles.mjs, which `npm run jest` makes first: a
- * test stands in .data/tests/PROJECT/ under the path of its source.
+ * One Jest for all packages, each its own project. It runs the bundles of scripts/test-bundles.mjs, made first by `npm run jest`: a test is
+ * in .data/tests/PROJECT/ under its source path.
  */
 import { PROJECTS } from './scripts/test-bundles.mjs';
 
@@ -11,7 +11,7 @@ const swc = [
 
 export default {
   reporters: ['default'],
-  // A busy machine is not a failure; whatever must end soon has a limit of its own.
+  // A busy machine is not a failure; what must end soon has its own limit.
   testTimeout: 300_000,
   projects: Object.entries(PROJECTS).map(([name, { environment = 'node', setup = [] }]) => ({
     displayName: name,

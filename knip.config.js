@@ -1,13 +1,13 @@
-/** `npm run lint:unused`: files, exports and dependencies that nobody uses. Every exception has its reason. */
+/** `npm run lint:unused`: unused files, exports and dependencies. Every exception has its reason. */
 export default {
   workspaces: {
     '.': {
       entry: ['scripts/*.mjs', 'scripts/measure/*.mjs', 'e2e/**/*.test.ts'],
       project: ['scripts/**/*.mjs', 'e2e/**/*.ts'],
       ignoreDependencies: [
-        // Run by its file, with flags of Node.js.
+        // Run as a file, with Node.js flags.
         'jest',
-        // Installed by hand for one measurement, which says so.
+        // Installed by hand for one measurement, as it says.
         'lighthouse',
       ],
     },
@@ -19,17 +19,17 @@ export default {
     'apps/cli': {
       entry: ['tests/*.test.ts'],
       project: ['src/**/*.ts'],
-      // The tests call the command by its path.
+      // The tests call the command by path.
       ignoreUnresolved: ['bin/water-clock'],
     },
     'apps/server': {
-      // Threads run the worker by its file.
+      // Threads load the worker by path.
       entry: ['src/main.ts', 'src/work/thread.cts', 'tests/*.test.ts'],
       project: ['src/**/*.ts', 'tests/**/*.ts'],
       ignoreDependencies: [
-        // Fonts for paper are read as files.
+        // Fonts for PDFs are read as files.
         '@fontsource/.*',
-        // The types of a package without its own.
+        // Types of a package that has none.
         '@types/smtp-server',
       ],
     },
@@ -42,6 +42,6 @@ export default {
       ],
     },
   },
-  // Programs of Debian, which setting up installs or which every system has.
+  // Debian programs, installed by the setup or present everywhere.
   ignoreBinaries: ['pdftotext', 'pdfinfo', 'pdffonts', 'mount', 'umount', 'getent'],
 };

@@ -1,4 +1,4 @@
-/** What happens at the box: what if, a clock that flashes, the two wires, and the wiring test of a visit, on the real interface. */
+/** At the timer: what if, a blinking clock, two-wire, and the wiring test of a visit, in the real application. */
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
 import {
@@ -25,7 +25,7 @@ beforeAll(async () => {
 afterAll(() => house.close());
 
 const lane = () => page.$$eval('.strip svg .strip-run', (runs) => runs.length);
-/** No touch: a change of that loads the page anew. */
+/** No touch: changing that would reload the page. */
 const NARROW = { width: 390, height: 844 };
 const DESK = { width: 1280, height: 800 };
 

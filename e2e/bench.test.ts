@@ -1,4 +1,4 @@
-/** The bench: a box is keyed in, left to itself, rained on and cut off, by mouse, by keys and by touch. */
+/** The bench: a timer is keyed in, left to run, rained on and cut off, by mouse, keyboard and touch. */
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { KeyInput, Page } from 'puppeteer-core';
 import { SHIPPED_TASKS, type BenchKey } from '@water-clock/core';
@@ -17,7 +17,7 @@ const shown = () => page.$eval('.bench-screen', (screen) => (screen as HTMLEleme
 
 const BY_KEYBOARD = { 'Page on': 'ArrowRight', More: 'ArrowUp', Less: 'ArrowDown' } as const;
 
-/** Presses a key until the display says something: by touch on a phone, else by the keyboard. */
+/** Presses a key until the display shows something: by touch on a phone, otherwise by keyboard. */
 async function until(key: keyof typeof BY_KEYBOARD, pattern: RegExp, most = 120): Promise<void> {
   if (!page.viewport()?.hasTouch) await page.focus(`[aria-label="${key}"]`);
   for (let n = 0; n < most && !pattern.test(await shown()); n++)

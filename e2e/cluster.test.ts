@@ -1,11 +1,11 @@
-/** The private database cluster that bin/start and bin/test run on. */
+/** The private database cluster of bin/start and bin/test. */
 import net from 'node:net';
 import { afterAll, expect, jest, test } from '@jest/globals';
 import pg from 'pg';
 import { ensureDatabase, freePort, startCluster, type Cluster } from '../scripts/cluster.mjs';
 
 jest.setTimeout(900_000);
-// Named like those of test runs, so that the next run clears away one that is left behind.
+// Named like those of test runs, so that the next run removes one left behind.
 const name = `test-${process.pid}`;
 let cluster: Cluster | null = null;
 afterAll(() => cluster?.remove());
@@ -38,7 +38,7 @@ test('it asks for the password, listens on loopback alone, and keeps its data th
   await expect(ask(cluster.url('kept'), 'select 1')).rejects.toThrow(/ECONNREFUSED/);
   cluster = await startCluster({ name, throwAway: true });
   expect(await ask(cluster.url('kept'), 'select name from garden')).toEqual([{ name: 'lawn' }]);
-  // A start that was killed leaves its cluster running; the next start takes it over.
+  // A killed start leaves its cluster running; the next start takes it over.
   cluster = await startCluster({ name, throwAway: true });
   expect(await ask(cluster.url('kept'), 'select name from garden')).toEqual([{ name: 'lawn' }]);
 });

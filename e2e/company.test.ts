@@ -1,4 +1,4 @@
-/** A company on an empty database: founded, its people invited, an apprentice's proposal accepted, and everybody's own account. */
+/** A company from an empty database: creation, invitations, an apprentice's suggestion, and each person's account. */
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import { generateSync } from 'otplib';
 import type { Page } from 'puppeteer-core';
@@ -26,7 +26,7 @@ beforeAll(async () => {
 });
 afterAll(() => house.close());
 
-/** Replaces the text of a field by its label. */
+/** Replaces the text of a labelled field. */
 async function fill(page: Page, label: string, text: string): Promise<void> {
   const field = await page.waitForSelector(named(label, 'textbox'));
   await field?.click({ count: 3 });
@@ -35,7 +35,7 @@ async function fill(page: Page, label: string, text: string): Promise<void> {
 const linkOn = (page: Page) => page.$eval('.page-link', (link) => (link as HTMLAnchorElement).href);
 const go = (page: Page, place: string) => house.go(page, place);
 
-/** Invites somebody, who chooses a password on a device of their own. */
+/** Invites someone, who chooses a password in a browser of their own. */
 async function invite(name: string, role: string, width?: number): Promise<Page> {
   await go(owner, '/company');
   await press(owner, 'Invite a person');
@@ -90,7 +90,7 @@ test('a technician joins by a link that works once, and owners alone see the com
   await go(owner, '/company');
   await sees(owner, '.ant-table', /Wren/);
   expect(await accessibilityFaults(owner)).toEqual([]);
-  // Without a mail server the mail is read here.
+  // Without a mail server, mail is read here.
   await go(owner, '/company/mail');
   await click(owner, '.ant-collapse-header');
   await sees(owner, '.mail', /Ash Vane invites you to Thistle Gardens.*\/join#/s);
@@ -133,7 +133,7 @@ test('an apprentice proposes, and the owner accepts', async () => {
   await owner.waitForSelector('[aria-label^="Delete start time 5:30"]');
   await linnet.reload();
   await sees(linnet, '.ant-alert', /Ash Vane accepted/);
-  // Whoever else looks at it is said, and what they change comes by itself.
+  // Shows who else has it open; their changes appear by themselves.
   await linnet.bringToFront();
   await sees(linnet, '.timer-tools', /Ash/);
   const other = await house.strangersPage();
@@ -208,7 +208,7 @@ test('a second factor is set up, asked for, and taken away by an owner; who is t
 test('thirty gardens come from a spreadsheet, a restriction changes, and they are legal again, with who is called and who is visited', async () => {
   await go(owner, '/sites');
   await press(owner, 'Sites from a spreadsheet');
-  // Every third has no telephone.
+  // Every third has no phone number.
   const rows = Array.from(
     { length: 30 },
     (_, i) =>
@@ -220,7 +220,7 @@ test('thirty gardens come from a spreadsheet, a restriction changes, and they ar
   await sees(owner, '.ant-modal', /30 sites imported/);
   await press(owner, 'Done');
 
-  // The rules of the district: Monday, Wednesday and Friday.
+  // The district's rules: Monday, Wednesday and Friday.
   await go(owner, '/library/rules');
   await press(owner, 'New');
   await fill(owner, 'Water authority', 'Dunnock');
@@ -230,7 +230,7 @@ test('thirty gardens come from a spreadsheet, a restriction changes, and they ar
   };
   await click(owner, '.edition .ant-segmented-item ::-p-text(As a list)');
   await click(owner, '.edition .ant-collapse-header');
-  // All are allowed at first; a press takes one away.
+  // All are allowed at first; a press forbids one.
   await weekdays('Rule 1', ['Tue', 'Thu', 'Sat', 'Sun']);
   await press(owner, 'Save');
   await sees(owner, 'main', /Saved\./);

@@ -1,4 +1,4 @@
-/** The face with large text, what a person prefers, the keys that lead anywhere, and dragging. */
+/** Large text, preferences, shortcuts, and dragging. */
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
 import { FENNIMORE, House, LARKHOLT, prefer, press, sees, sideways } from './house.ts';
@@ -48,7 +48,7 @@ test('what a person likes goes with the person: chosen here, it holds in a fresh
   await page.locator('.preferences ::-p-text(17:30)').click();
   await page.locator('.preferences ::-p-text(9 June)').click();
   await sees(page, '.verdict-headline', /Thu 3 December: B starts at 5:15 while/);
-  // Both are with the person once the server has them.
+  // Both are stored with the person once the server has them.
   await page.waitForFunction(
     async () => {
       const session = await (await fetch('/api/session')).text();
@@ -56,7 +56,7 @@ test('what a person likes goes with the person: chosen here, it holds in a fresh
     },
     { polling: 200 },
   );
-  // Another device: what this one remembers is gone.
+  // Another device: what this one stores is gone.
   await page.evaluate(() => localStorage.clear());
   await page.reload();
   await sees(page, '.verdict-headline', /Thu 3 December: B starts at 5:15 while/);
@@ -130,7 +130,7 @@ test('a run time is dragged to another program, by pointer and by keys', async (
   await page.focus('[aria-label="Move station 5 from C to another program"]');
   await page.keyboard.press('Space');
   await page.waitForSelector('.board-zone-over:nth-child(3)');
-  // Keys are heard from the next turn of the page on.
+  // Shortcuts work from the next event loop turn on.
   await page.evaluate(() => new Promise((resolve) => setTimeout(resolve)));
   await page.keyboard.press('ArrowLeft');
   await page.waitForSelector('.board-zone-over:nth-child(2)');

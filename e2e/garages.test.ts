@@ -1,6 +1,6 @@
 /**
- * A day in garages without a network, on a phone: three visits are done whole, one of them at a house that the office changed meanwhile, and a new house is noted; in the
- * evening everything meets, and one question is asked. And a visit in whose middle third the server is down.
+ * A day in garages without a network, on a phone: three complete visits, one at a site the office changes in between, and a new site. In
+ * the evening everything is merged, and one question is asked. Also a visit during which the server is down.
  */
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
@@ -36,7 +36,7 @@ interface Timer {
   readonly survey: Survey;
 }
 
-/** The office, as Jory asks it at his desk. */
+/** Requests by Jory at the office. */
 async function office() {
   const [, jory] = demoCompany().people;
   const signIn = await fetch(`${house.server.url}/api/session`, {
@@ -73,13 +73,13 @@ const isReady = (page: Page) =>
       await new Promise((resolve) => setTimeout(resolve, 100));
   });
 
-/** A picture of one colour, as a camera hands it over. */
+/** A one-colour picture, as from a camera. */
 const PNG = Buffer.from(
   'iVBORw0KGgoAAAANSUhEUgAAAAIAAAACCAIAAAD91JpzAAAAFklEQVR4nGP8z8DAwMDAxMDAwMDAAAANHQEDasKb6QAAAABJRU5ErkJggg==',
   'base64',
 );
 
-/** Begins the visit, says of every line that it stands as planned, and freezes what was found. */
+/** Starts the visit, confirms every line as planned, and saves as found. */
 async function found(page: Page): Promise<void> {
   await press(page, 'Start visit');
   const open = '[data-line][data-looked="false"]';
@@ -92,7 +92,7 @@ async function found(page: Page): Promise<void> {
   await sees(page, '.visit-frozen', /Saved as found/);
 }
 
-/** Tests, freezes, and closes the visit with whatever is left undone. */
+/** Tests, saves as left, and closes the visit with whatever is undone. */
 async function leave(page: Page, words: string): Promise<void> {
   await step(page, 'Test and leave');
   await press(page, 'All ran well');
@@ -123,7 +123,7 @@ test('three visits and a new house in garages without a network; in the evening 
   const page = await house.at('/', 390, 844);
   page.on('dialog', (dialog) => void dialog.accept());
   await isReady(page);
-  // The morning's coffee: what the day needs is opened once.
+  // In the morning, what the day needs is opened once.
   for (const timer of [THISTLE_CORNER, FENNIMORE, QUINCE_COTTAGE]) {
     await page.goto(`${house.server.url}${timer}`);
     await page.waitForSelector('.verdict[data-of="known"]');
@@ -138,7 +138,7 @@ test('three visits and a new house in garages without a network; in the evening 
     if (address.startsWith('/timers')) await page.waitForSelector('.verdict[data-of="known"]');
   };
 
-  // The first garage: found, walked with a photo, tested, closed.
+  // First garage: as found, walk with a photo, test, close.
   await open(`${THISTLE_CORNER}/found`);
   await found(page);
   await open(`${THISTLE_CORNER}/walk/1`);
@@ -147,7 +147,7 @@ test('three visits and a new house in garages without a network; in the evening 
   await sees(page, '.walk', /1 uploading/);
   await leave(page, 'Nothing to do.');
 
-  // The second: the office changes the house meanwhile, here the same start and there something else.
+  // Second: the office changes the site in between, the same start here and something else there.
   await open(`${FENNIMORE}/found`);
   await found(page);
   await setStart(page, 'Start time 1 of A', '3:15a');
@@ -157,16 +157,16 @@ test('three visits and a new house in garages without a network; in the evening 
   await desk.change(FENNIMORE, {
     ...{ type: 'note-station', station: 1, fields: { note: 'gate on the left' } },
   });
-  // The page is closed and opened again in the middle of it.
+  // The page is closed and reopened in the middle.
   await open(`${FENNIMORE}/leave`);
   await leave(page, 'Start moved.');
 
-  // The third.
+  // Third.
   await open(`${QUINCE_COTTAGE}/found`);
   await found(page);
   await leave(page, 'Looked through.');
 
-  // And somebody over the fence has a timer, too.
+  // And a neighbour has a timer too.
   await open('/sites/new');
   await page.waitForSelector('.site-form');
   await page.type('.site-form input[name=name]', 'Over the Fence');
@@ -178,7 +178,7 @@ test('three visits and a new house in garages without a network; in the evening 
   expect(await accessibilityFaults(page)).toEqual([]);
   expect((await desk.timer(FENNIMORE)).version).toBe(before.version + 2);
 
-  // The evening: everything meets, whatever page is open.
+  // In the evening everything is sent, whatever page is open.
   await page.setOfflineMode(false);
   await page.goto(`${house.server.url}/`);
   await sees(page, '[role=status]', /You and a colleague changed the same thing on one timer/);

@@ -1,4 +1,4 @@
-/** The built application in a real browser: a server on a database of its own, and headless Chromium. */
+/** The built application in a real browser: a server with its own database, and headless Chromium. */
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
@@ -17,7 +17,7 @@ export const HOLLIN_YARD = '/timers/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c07';
 export const SORREL_ROW = '/timers/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c04';
 export const THISTLE_CORNER = '/timers/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c0a';
 
-/** Stable pictures and no calls home; see Chromium's own list of switches. */
+/** Stable pictures and no background traffic; see Chromium's list of switches. */
 const CHROMIUM_SWITCHES = [
   '--no-sandbox',
   '--disable-gpu',
@@ -34,13 +34,13 @@ const CHROMIUM_SWITCHES = [
 type Env = Readonly<Record<string, string>>;
 
 async function sized(page: Page, width: number, height: number): Promise<Page> {
-  // On a busy machine a page may take long; what never comes fails all the same.
+  // On a busy machine a page may take long; what never comes still fails.
   page.setDefaultTimeout(120_000);
   await page.setViewport({ width, height, hasTouch: width < 600, isMobile: width < 600 });
   return page;
 }
 
-/** Looking at every frame, which is the browser's own way of waiting, would keep it drawing frames. */
+/** Polling on every frame, Puppeteer's default, would keep the page drawing frames. */
 const POLL_MS = 50;
 
 const EMPTY = '.page > h1 + p > a[href="/sites"]';
@@ -52,7 +52,7 @@ const follow = (page: Page, address: string) =>
     dispatchEvent(new PopStateEvent('popstate'));
   }, address);
 
-/** Leaves for an address at which there is nothing, so that nothing works on and nothing old is on the screen. */
+/** Leaves for an empty address, so that nothing keeps running and nothing old is on screen. */
 async function leave(page: Page): Promise<void> {
   await follow(page, `/nowhere${new URL(page.url()).search}`);
   await page.waitForSelector(EMPTY);
@@ -72,7 +72,7 @@ export class House {
   private readonly folder: string;
   private readonly env: Env;
   private readonly isInstalled: boolean;
-  /** Pages of a size that tests are done with. */
+  /** Pages by size that tests are done with. */
   private readonly done = new Map<string, Page[]>();
 
   private constructor(
@@ -92,8 +92,8 @@ export class House {
   }
 
   /**
-   * @param env settings of the server beside the usual ones of a test
-   * @param isInstalled whether pages keep the application on the device to work offline; fetching all of it takes a tenth of a file's time
+   * @param env server settings besides the usual ones of a test
+   * @param isInstalled whether pages cache the application for offline use, which takes a tenth of a file's time
    */
   static async open(env: Env = {}, isInstalled = false): Promise<House> {
     const folder = mkdtempSync(path.join(tmpdir(), 'water-clock-e2e-'));
@@ -120,7 +120,7 @@ export class House {
         WATER_CLOCK_DEMO: '1',
         LOG_LEVEL: 'error',
         WATER_CLOCK_SIGN_IN_TRIES: '1000',
-        // A slow machine is no trouble.
+        // A slow machine must not look like trouble.
         WATER_CLOCK_DATABASE_PATIENCE: '20',
         WATER_CLOCK_WORK_SECONDS: '120',
         ...env,
@@ -129,12 +129,12 @@ export class House {
     });
   }
 
-  /** Stops the server and starts it again on the same database and port. */
+  /** Restarts the server on the same database and port. */
   async restart(): Promise<void> {
     await this.whileAway(() => Promise.resolve());
   }
 
-  /** Does something while the server is not there, and starts it again. */
+  /** Does something while the server is down, then starts it again. */
   async whileAway(work: () => Promise<void>): Promise<void> {
     const port = Number(new URL(this.server.url).port);
     await this.server.stop();
@@ -157,13 +157,13 @@ export class House {
     return sized(page, width, height);
   }
 
-  /** A page of a browser that nobody has signed in on. */
+  /** A page of a browser in which no one is signed in. */
   async strangersPage(width = 1280, height = 800): Promise<Page> {
     const context = await this.browser.createBrowserContext();
     return this.prepared(await context.newPage(), width, height);
   }
 
-  /** A page on this address, the demo person being signed in. Closing it leaves it to the next test of its size. */
+  /** A page at this address, with the demo person signed in. Closing it leaves it to the next test of its size. */
   async at(address: string, width = 1280, height = 800): Promise<Page> {
     const size = `${width}x${height}`;
     const spare = this.done.get(size)?.pop();
@@ -181,7 +181,7 @@ export class House {
 
   private async signedIn(address: string, width: number, height: number): Promise<Page> {
     const page = await this.page(width, height);
-    // The session of the browser is tried first: most pages are opened signed in.
+    // The browser's session is tried first, since most pages are opened signed in.
     await page.goto(`${this.server.url}${address}`);
     const signIn = await page.waitForSelector('.sign-in-demo button, .rail, .foot');
     if (await signIn?.evaluate((one) => one.matches('.sign-in-demo button'))) {
@@ -192,8 +192,8 @@ export class House {
   }
 
   /**
-   * Goes to another page as a link does. Loading the application again takes ten times as long: `page.goto` is for tests of just that, and happens
-   * here where nobody is signed in yet.
+   * Goes to another page as a link does. Reloading takes ten times as long: `page.goto` is for tests of just that, and is used here if no
+   * one is signed in yet.
    */
   async go(page: Page, address: string): Promise<void> {
     if (await page.$('.rail, .foot')) {
@@ -209,15 +209,15 @@ export class House {
   }
 }
 
-/** The verdict's line, as it stands now. */
+/** Text of the verdict line. */
 export const headline = (page: Page) =>
   page.$eval('.verdict-headline', (element) => element.textContent ?? '');
 
-/** The text of every element that a selector finds, one a line. */
+/** Text of every element matching a selector, one a line. */
 const textsOf = (page: Page, selector: string): Promise<string> =>
   page.$$eval(selector, (all) => all.map((element) => element.textContent ?? '').join('\n'));
 
-/** Waits until a text matches somewhere in an element; on failure says what is there instead. */
+/** Waits until a text matches in an element; on failure says what is there instead. */
 export async function sees(page: Page, selector: string, pattern: RegExp): Promise<string> {
   const isThere = page.waitForFunction(
     (where, source, flags) =>
@@ -236,24 +236,24 @@ export async function sees(page: Page, selector: string, pattern: RegExp): Promi
   return textsOf(page, selector);
 }
 
-/** Clicks an element, or taps it on a phone: scrolled clear of what is fixed to the edges of the screen, and once it stands still. */
+/** Clicks an element, or taps it on a phone: scrolled clear of fixed bars, and once it stands still. */
 export async function click(page: Page, selector: string): Promise<void> {
   const place = page.locator(selector);
   await (await place.waitHandle()).evaluate((one) => one.scrollIntoView({ block: 'center' }));
   if (!page.viewport()?.hasTouch) return place.click();
-  // On a phone it is a finger. Hovering waits as a click does, and presses nothing.
+  // On a phone it is a finger. Hovering waits as a click does, without pressing.
   await place.hover();
   await (await place.waitHandle()).tap();
 }
 
-/** Ticks a box, or takes the tick away, by the keyboard: a page that still settles cannot make it miss. */
+/** Ticks or unticks a box by keyboard, which a page still settling cannot make miss. */
 export async function tick(page: Page, selector: string): Promise<void> {
   const box = await page.waitForSelector(selector);
   await box?.focus();
   await page.keyboard.press('Space');
 }
 
-/** What an element of this role is in the document. */
+/** Selector of elements with a role. */
 const ROLES = {
   button: 'button, [role=button]',
   textbox: 'input, textarea',
@@ -265,14 +265,14 @@ const ROLES = {
 } as const;
 
 /**
- * Puppeteer's own search by accessible name has the browser keep its accessibility tree up to date from then on, which took a sixth of the
- * time of a test file.
+ * Puppeteer's own search by accessible name makes the browser maintain its accessibility tree from then on, which took a sixth of a test
+ * file's time.
  */
 Puppeteer.registerCustomQueryHandler('named', {
   queryOne: (root, argument) => {
     const [selector = '', wanted = ''] = argument.split(' => ');
     const squeezed = (text: string) => text.replace(/\s/g, '');
-    /** As a screen reader says it, without spaces: a label, or the text with the labels of its pictures. */
+    /** Accessible name without spaces: a label, or the text with the labels of its pictures. */
     const textOf = (node: Node): string => {
       if (!(node instanceof Element)) return squeezed(node.textContent ?? '');
       if (node.ariaHidden === 'true') return '';
@@ -303,11 +303,11 @@ Puppeteer.registerCustomQueryHandler('named', {
   },
 });
 
-/** A selector for the visible element of this role and accessible name. */
+/** A selector for the visible element with this role and accessible name. */
 export const named = (name: string, role: keyof typeof ROLES = 'any'): string =>
   `::-p-named(${JSON.stringify(`${ROLES[role]} => ${name}`)})`;
 
-/** Presses a button by its words. */
+/** Presses a button by name. */
 export const press = (page: Page, name: string): Promise<void> =>
   click(page, named(name, 'button'));
 
@@ -333,11 +333,11 @@ export async function step(page: Page, name: string): Promise<void> {
 /** Opens the checks. */
 export const checks = (page: Page) => click(page, '.timer-tools [aria-label^="Checks"]');
 
-/** Looks at the strip from this far. */
+/** Chooses a range of the strip. */
 export const distance = (page: Page, name: 'Night' | '14 nights' | 'Year') =>
   click(page, `.night-head .ant-segmented-item ::-p-text(${name})`);
 
-/** Waits until something lies on the device, as `kept.ts` names it: a page that is left at once keeps nothing more. */
+/** Waits until something is stored on the device (paths as in `kept.ts`), since a page that is left stores nothing more. */
 export const isKept = (page: Page, path: string) =>
   page.waitForFunction(
     (end) =>
@@ -355,24 +355,24 @@ export const isKept = (page: Page, path: string) =>
     `,"${path}"]`,
   );
 
-/** Picks from the menu of a timer. */
+/** Chooses from a timer's menu. */
 export async function more(page: Page, words: string): Promise<void> {
   await press(page, 'More');
   await click(page, `.ant-dropdown-menu-item ::-p-text(${words})`);
 }
 
-/** Opens the list of this name. */
+/** Opens the list with this name. */
 const open = (page: Page, name: string) => click(page, named(name, 'combobox'));
 
 const OPTION = '.ant-select-dropdown:not(.ant-select-dropdown-hidden) .ant-select-item-option';
 
-/** What the list of this name offers, in its order. */
+/** Options of the list with this name, in order. */
 export async function offered(page: Page, name: string): Promise<string[]> {
   await open(page, name);
   await page.waitForSelector(OPTION);
   const words = await page.$$eval(OPTION, (all) => all.map((one) => one.textContent?.trim() ?? ''));
   await page.keyboard.press('Escape');
-  // One that was still opening takes no key.
+  // A list still opening takes no key.
   await page
     .waitForSelector(OPTION, { hidden: true, timeout: 5000 })
     .catch(() => page.keyboard.press('Escape'));
@@ -380,22 +380,22 @@ export async function offered(page: Page, name: string): Promise<string[]> {
   return words;
 }
 
-/** Chooses from the list of this name by the words of an option. */
+/** Chooses from the list with this name by an option's text. */
 export async function choose(page: Page, name: string, words: string): Promise<void> {
   await open(page, name);
   const option = `${OPTION}[title="${words}"]`;
-  // A list whose page moved while it opened closes again.
+  // A list closes again if its page moved while it opened.
   const isOpen = await page.waitForSelector(option, { timeout: 5000 }).catch(() => null);
   if (!isOpen) await open(page, name);
   await page.locator(option).click();
   await page.waitForSelector(OPTION, { hidden: true });
 }
 
-/** Opens or closes a part of a page by its words. */
+/** Opens or closes a section by its heading. */
 export const unfold = (page: Page, within: string): Promise<void> =>
   click(page, `${within} .ant-collapse-header`);
 
-/** Replaces the text of the field of this name, key by key. */
+/** Replaces the text of the field with this name, key by key. */
 export async function type(page: Page, label: string, text: string): Promise<void> {
   const field = await page.waitForSelector(`[aria-label="${label}"]`);
   await field?.click();
@@ -408,29 +408,29 @@ export async function type(page: Page, label: string, text: string): Promise<voi
 export const valueOf = (page: Page, label: string) =>
   page.$eval(`[aria-label="${label}"]`, (field) => (field as HTMLInputElement).value);
 
-/** Waits until all that was changed is on the server. */
+/** Waits until all changes are on the server. */
 export const saved = (page: Page) => sees(page, '.timer-tools [role=status]', /Saved$/);
 
-/** A file of this content in a folder of its own. */
+/** A file with this content in a folder of its own. */
 export const file = (name: string, content: string | Buffer) => {
   const at = path.join(mkdtempSync(path.join(tmpdir(), 'water-clock-')), name);
   writeFileSync(at, content);
   return at;
 };
 
-/** Gives a file to the field for files that a selector finds. */
+/** Gives a file to the file input matching a selector. */
 export async function upload(page: Page, selector: string, at: string): Promise<void> {
   const input = await page.waitForSelector(selector);
-  // The cast holds because the selector names a file input.
+  // Safe cast: the selector names a file input.
   await (input as { uploadFile?: (...paths: string[]) => Promise<void> } | null)?.uploadFile?.(at);
 }
 
 const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
-/** The accessibility faults of a page, by rule. */
+/** Accessibility faults of a page, by rule. */
 export async function accessibilityFaults(page: Page): Promise<string[]> {
-  // The page's own policy forbids foreign scripts, so the checker comes in by the debugger's door.
+  // The page's content policy forbids foreign scripts, so the checker is injected through the debugger.
   if (!(await page.evaluate(() => 'axe' in globalThis))) await page.evaluate(axe);
-  // Only violations are written out; style sheets, which no rule in use reads, are not fetched again.
+  // Lists only violations; style sheets, which no rule in use reads, are not loaded again.
   const results = await page.evaluate(() =>
     (globalThis as unknown as { axe: typeof Axe }).axe.run({
       resultTypes: ['violations'],
@@ -459,6 +459,6 @@ export const prefer = (page: Page, preferences: object) =>
     });
   }, preferences);
 
-/** By how many pixels a page scrolls sideways. */
+/** Pixels by which a page scrolls sideways. */
 export const sideways = (page: Page): Promise<number> =>
   page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);

@@ -1,4 +1,4 @@
-/** A house with two timers at one supply: proven together, planned around each other, moved, put away and deleted. */
+/** A site with two timers on one supply: checked together, planned around each other, moved, archived and deleted. */
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
 import {

@@ -1,4 +1,4 @@
-/** From an empty office to a clear verdict: an eight-station timer is set by touch alone on a phone, and by keyboard alone on a desktop. */
+/** From an empty office to "no overlaps": an eight-station timer set by touch alone on a phone, and by keyboard alone on a desktop. */
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
 import type { Plan } from '@water-clock/core';
@@ -11,14 +11,14 @@ beforeAll(async () => {
 });
 afterAll(() => house.close());
 
-/** What is set: by program its start, its days (Monday first), its minutes by station. */
+/** Settings: by program its start, days (Monday first) and minutes by station. */
 const PROGRAMS = [
   ['A', '4a', [1, 4, 6], [22, 14, 30, 30]],
   ['B', '545a', [2, 4, 7], [20, 25, 15]],
   ['C', '730p', [1, 2, 3, 4, 5, 6, 7], [6]],
 ] as const;
 const WEEK = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'];
-/** The first station of each program: A waters 1 to 4, B 5 to 7, C 8. */
+/** First station of each program: A waters 1 to 4, B 5 to 7, C 8. */
 const firstStation = (at: number) =>
   1 + PROGRAMS.slice(0, at).reduce((sum, [, , , minutes]) => sum + minutes.length, 0);
 
@@ -59,7 +59,7 @@ test('by touch alone, on a phone', async () => {
     await target?.tap();
   };
   const tapNamed = (name: string) => tap(named(name, 'button'));
-  /** Touches a field, types on the keyboard that comes up, and presses its enter key. */
+  /** Taps a field, types on the on-screen keyboard, and presses its enter key. */
   const enter = async (selector: string, text: string) => {
     await tap(selector);
     await page.keyboard.type(text);
@@ -96,7 +96,7 @@ test('by keyboard alone, on a desktop', async () => {
   let presses = 0;
   const key = async (name: string) => {
     presses++;
-    // The cast holds because only names of keys are given.
+    // Safe cast: only key names are given.
     await page.keyboard.press(name as 'Tab');
   };
   const type = async (text: string) => {
@@ -144,7 +144,7 @@ test('by keyboard alone, on a desktop', async () => {
       await key('Enter');
       await page.waitForSelector(`[aria-label="Program ${letter}"]`);
     }
-    // The first start of a program that was just added has the focus, and keeps it for the next one.
+    // The first start of a new program has the focus, and keeps it for the next one.
     if (at === 0) await tabTo(/^Add a start time to A$/);
     expect(await focused()).toBe(`Add a start time to ${letter}`);
     await type(start);

@@ -1,4 +1,4 @@
-/** A person, a house and a page have a language each. */
+/** Languages of a person, a site and a page. */
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
 import { FENNIMORE, House, LARKHOLT, named } from './house.ts';
@@ -10,7 +10,7 @@ beforeAll(async () => {
 });
 afterAll(() => house.close());
 
-/** Presses a button by its name. */
+/** Presses a button by name. */
 const press = async (page: Page, name: string) => {
   const found = await page.waitForSelector(named(name, 'button'));
   await found?.click();
@@ -45,7 +45,7 @@ test('a house: its page, its paper and its link are in Spanish, while the techni
   await stranger.waitForSelector('.sheet[lang=es]');
   expect(await stranger.evaluate(() => document.documentElement.lang)).toBe('es');
   expect(await text(stranger)).toMatch(/Guardar como PDF/u);
-  // Whoever reads it may want it otherwise.
+  // Readers may choose another language.
   await press(stranger, 'English');
   await stranger.waitForSelector('.sheet[lang=en]');
   expect(await text(stranger)).toMatch(/Your watering: Fennimore house/u);
@@ -65,7 +65,7 @@ test('a person: the whole interface changes, what the server says with it, and c
   await house.go(page, LARKHOLT);
   await page.waitForSelector('.verdict[data-of=known]');
   expect(await page.$eval('.verdict', (one) => one.textContent)).toMatch(/La estación 1 riega/u);
-  // The planner and the year are worked out beside the page, and speak as it does.
+  // Planner and year are calculated in workers, in the page's language.
   await house.go(page, `${LARKHOLT}/plan`);
   await page.waitForSelector('h1');
   await page.evaluate(async () => {

@@ -1,6 +1,4 @@
-/**
- * The simulated network (`network/run.ts`). A short form; `RUNS=2000 FIRST=1` makes the long one. Each failure names its seed.
- */
+/** The simulated network (`network/run.ts`), in a short form; `RUNS=2000 FIRST=1` runs the long one. Each failure names its seed. */
 import { randomUUID } from 'node:crypto';
 import type { AddressInfo } from 'node:net';
 import type { NestExpressApplication } from '@nestjs/platform-express';
@@ -23,12 +21,12 @@ const servers: NestExpressApplication[] = [];
 const urls: string[] = [];
 let office: Office;
 
-/** A server, in the place of the one that was there. */
+/** Replaces a server with a new one. */
 async function start(place: number): Promise<void> {
   const app = await applicationOn(databaseUrl);
   await app.listen(0, '127.0.0.1');
   servers[place] = app;
-  // The cast holds for a server that listens on a port.
+  // Safe cast for a server that listens on a port.
   urls[place] = `http://127.0.0.1:${(app.getHttpServer().address() as AddressInfo).port}`;
 }
 
@@ -83,7 +81,7 @@ afterAll(() => Promise.all(servers.map((server) => server.close())));
 test(`${RUNS} runs: everybody sees what is saved, and nothing that was entered is lost`, async () => {
   const told = { edits: 0, questions: 0, merged: 0 };
   for (let seed = FIRST; seed < FIRST + RUNS; seed++) {
-    // Now and then the second server is not there for a while.
+    // Now and then the second server is down for a while.
     const restart = async () => {
       await servers[1]?.close();
       await start(1);

@@ -1,4 +1,4 @@
-/** An office's day: gardens found and given to people, rules that have changed, visits planned and put in order, at both sizes. */
+/** An office's day: gardens found and assigned, changed rules, visits planned and ordered, at both sizes. */
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
 import { accessibilityFaults, choose, click, House, named, press, sees, type } from './house.ts';
@@ -89,7 +89,7 @@ test('a visit gets its day and its person, and the day its order', async () => {
       all.map((a) => a.textContent),
     );
   const before = await names();
-  // By the keyboard: taken up, moved down, set down.
+  // By keyboard: pick up, move down, drop.
   const handle = await page.waitForSelector(`[aria-label="Move ${before[0]}"]`);
   await handle?.focus();
   for (const key of ['Space', 'ArrowDown', 'Space'] as const) {

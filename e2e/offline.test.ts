@@ -1,4 +1,4 @@
-/** In the garage without a network: the page opens, what is changed there waits, and all of it arrives. */
+/** Without a network: the page opens, changes wait, and all of them arrive. */
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
 import {
@@ -19,7 +19,7 @@ let page: Page;
 beforeAll(async () => {
   house = await House.open({}, true);
   page = await house.at(FENNIMORE);
-  // Leaving with something unsent is asked about.
+  // Leaving with unsent changes asks first.
   page.on('dialog', (dialog) => void dialog.accept());
 });
 afterAll(() => house.close());
@@ -36,7 +36,7 @@ test('after one visit the timer opens without a network, and says since when it 
   await sees(page, '.strip', /./);
   const before = await headline(page);
   expect(await isReady()).toBe('activated');
-  // Every answer of the first page came before the worker was there; the second one is kept whole.
+  // The first page's answers came before the service worker was there; the second page is stored completely.
   await page.reload();
   await sees(page, '.strip', /./);
   await new Promise((resolve) => setTimeout(resolve, 1000));
@@ -83,7 +83,7 @@ test('a timer that was taken along and never opened here opens without a network
   await page.goto(`${house.server.url}/sites/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1b03`);
   await press(page, 'Site actions');
   await page.locator('.ant-dropdown-menu-item ::-p-text(Keep offline)').click();
-  // It is the last that is fetched.
+  // It is loaded last.
   await isKept(page, `/api${QUINCE_COTTAGE}/visits`);
   await page.setOfflineMode(true);
   await page.goto(`${house.server.url}${QUINCE_COTTAGE}`);

@@ -1,4 +1,4 @@
-/** The planner on the real interface: worked out, compared, kept in part, taken and taken back; and a finding that is accepted. */
+/** The planner: compared, kept in part, used and undone; and a finding that is accepted. */
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
 import type { Plan } from '@water-clock/core';
@@ -93,14 +93,14 @@ test('a finding is accepted with a reason, stands apart, and comes back', async 
   await sees(page, '.findings-accepted', /until the new valve is in/);
   await press(page, 'Undo acceptance');
   await sees(page, '.finding', new RegExp(sentence.slice(0, 30).replace(/[^\w ]/g, '.')));
-  // An overlap has no such way out, but one press fixes it.
+  // An overlap cannot be accepted, but one press fixes it.
   const overlap = await page.$('.finding');
   expect(await overlap?.evaluate((one) => one.textContent)).toMatch(
     /is still running.*Move to a free time/s,
   );
   expect(await overlap?.$('::-p-text(Accept …)')).toBeNull();
   await (await overlap?.$('.finding-acts button'))?.click();
-  // Then it is clear, but waters when that is not allowed.
+  // Then there is no overlap, but watering at forbidden times.
   await sees(page, '.verdict-detail', /No two cycles overlap on any date/);
   await sees(page, '.verdict-headline', /The rules do not allow/);
   await page.close();

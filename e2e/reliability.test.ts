@@ -1,4 +1,4 @@
-/** Nothing that was acknowledged is lost, doubled or told wrongly, whatever breaks; and all of it can be backed up and brought back. */
+/** Nothing acknowledged is lost, doubled or misreported, whatever breaks; and everything can be backed up and restored. */
 import { execFile, spawn, type ChildProcess } from 'node:child_process';
 import fs from 'node:fs';
 import os from 'node:os';
@@ -56,7 +56,7 @@ test('a backup under load holds one moment whole, and a quiet one every row', as
     await bin('backup', source, loaded);
     await writers.stop();
     expect(await compare(writers, query)).toMatchObject(NOTHING);
-    // The server still works out what stands in the timers' status.
+    // The server still recalculates timer status.
     await server.stop();
     await bin('backup', source, quiet);
     await expect(bin('backup', source, quiet)).rejects.toThrow(/is there already/);
@@ -137,7 +137,7 @@ test('bin/start brings back what ends, is harmed by no second one, ends what a k
       ({ ok }) => ok,
       () => false,
     );
-  /** The database is the process whose data folder this start made. */
+  /** The database is the process whose data folder belongs to this start. */
   const databaseOf = (server: number) => {
     const url = fs
       .readFileSync(`/proc/${server}/environ`, 'utf8')

@@ -1,4 +1,4 @@
-/** Every rule on the real interface: days, percent, soak, hours without water, the clock, and the strip at its distances. */
+/** Every rule: days, percent, soak, no-water hours, the clock, and the ranges of the strip. */
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
 import type { Plan } from '@water-clock/core';
@@ -29,7 +29,7 @@ beforeAll(async () => {
 });
 afterAll(() => house.close());
 
-/** The plan as the server has it. */
+/** The plan on the server. */
 async function planOf(page: Page): Promise<Plan> {
   await saved(page);
   return page.evaluate(async () => {
@@ -38,7 +38,7 @@ async function planOf(page: Page): Promise<Plan> {
   });
 }
 
-/** Replaces the text of the field of this name and leaves it. */
+/** Replaces the text of the field with this name and leaves it. */
 async function fill(page: Page, name: string, text: string): Promise<void> {
   await click(page, named(name));
   await page.keyboard.down('Control');
@@ -61,12 +61,12 @@ test('six days, never on Saturdays, beginning the day after tomorrow: four press
   const { programs } = await planOf(page);
   const days = programs.find(({ letter }) => letter === 'C')?.days;
   expect(days).toMatchObject({ rule: 'interval', everyDays: 6, blockedWeekdays: ['sat'] });
-  // The site's date may be tomorrow's of this machine, but never the day before.
+  // The site's date may be this machine's tomorrow, but never its yesterday.
   const first = days?.rule === 'interval' ? days.firstDate : '';
   expect([2, 3].map((later) => isoDate(later).toISOString().slice(0, 10))).toContain(first);
   expect(await page.$$eval('.ten-weeks .date-waters', (all) => all.length)).toBeGreaterThan(7);
   expect(await page.$$eval('.ten-weeks .date-blocked', (all) => all.length)).toBeGreaterThan(0);
-  // And the other way round: what the timer shows as days left gives the first date.
+  // The other way round: days left on the timer give the first date.
   await fill(page, 'Days left today', '5');
   const later = (await planOf(page)).programs.find(({ letter }) => letter === 'C')?.days;
   const moved = later?.rule === 'interval' ? later.firstDate : '';
@@ -107,7 +107,7 @@ test('hours without water hold a start back, and say so; two valves open side by
   await sees(page, '[aria-label="Program C"] .start-end', /waits until 6:00 pm, ends/);
   await house.go(page, TOLVERNE_GREEN);
   await sees(page, '.verdict-detail', /no overlaps at any percent between 40 and 140 %/);
-  // Hours take the place of starts; taking them back brings the starts back.
+  // An hourly rule replaces starts; undoing it restores them.
   await press(page, 'All settings for A');
   await choose(page, 'Day rule of A', 'every few hours');
   await sees(page, '[aria-label="Program A"]', /Starts every 36 h from /);
@@ -146,7 +146,7 @@ test('July in March: the percent slider; and a year of dates that leads to its n
   await click(page, '.year-chart g g:has(.year-overlap)');
   await sees(page, '.strip-overlap-label', /A and B overlap/);
   const heading = await page.$eval('.night-head h2', (heading) => heading.textContent);
-  // By keys: the address holds the date, and Enter shows its night.
+  // By keyboard: the address has the date, and Enter shows its night.
   await distance(page, 'Year');
   await page.waitForSelector('.year-chart');
   await page.$eval('.year-chart', (chart) => (chart as SVGElement).focus());
@@ -214,7 +214,7 @@ test('the night on which the house’s clocks are changed says what that does to
   await distance(page, 'Year');
   await page.waitForSelector('.year-chart');
   expect(await page.$$('.year-forbidden')).not.toEqual([]);
-  // The coming change of the site's zone, as the clock's page has it.
+  // The site's coming clock change, as on the clock page.
   await house.go(page, `${MARRAM_LODGE}/clock`);
   const told = await sees(page, '.clock-panel', /clocks change from/);
   const [, month = '', day = '', year] =
@@ -268,7 +268,7 @@ test('long work tells how far it is and can be stopped; the next change is worke
     return ids.timerId;
   }, worstPlan(5));
   await house.go(page, `/timers/${timerId}`);
-  // In the page itself, as soon as it says how far it is: the work is over in a moment.
+  // In the page itself, as soon as there is progress: the work takes only a moment.
   await page.waitForFunction(
     () => {
       const note = document.querySelector('.work-note');

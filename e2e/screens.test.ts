@@ -1,6 +1,7 @@
 /**
- * Every screen, opened once: at each size nothing is cut off or scrolls sideways, all of it can be pressed and read out, and in the language of
- * tests, whose words are two fifths longer, no text escapes the catalogues. `npm run test:long` reads each out at both sizes and in every look.
+ * Opens every screen once. At each size nothing is cut off or scrolls sideways, and everything can be pressed and read by a screen reader.
+ * In the pseudo-language, two fifths longer, no text escapes the catalogues. `npm run test:long` checks accessibility at both sizes and in
+ * every theme.
  */
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
@@ -53,7 +54,7 @@ const PHONE = [390, 844] as const;
 const DESK = [1280, 800] as const;
 const SIZES = [PHONE, [768, 1024], DESK, [1920, 1080]] as const;
 
-/** What a finger has to hit. */
+/** Elements meant for touch. */
 const TARGETS =
   'button, input.ant-input, .ant-select, .ant-picker, a.ant-btn, .foot-place, .ant-collapse-header, [role=menuitem]';
 
@@ -86,7 +87,7 @@ const dataOf = (page: Page) =>
     return [...texts].filter((text) => /\p{L}{2}/u.test(text)).sort((a, b) => b.length - a.length);
   });
 
-/** What stands on the page without a message: outside of the marks, and no data, number or unit. */
+/** Text on the page that is not a message, data, number or unit. */
 const escaped = (page: Page, data: readonly string[]) =>
   page.evaluate((known) => {
     const outside = (text: string) => {
@@ -123,13 +124,13 @@ const escaped = (page: Page, data: readonly string[]) =>
     ];
   }, data);
 
-/** Names that are the same in every language, and what a timer's own display shows. */
+/** Names that are the same in every language, and what a timer's display shows. */
 const SAME = /^(Water Clock|English|Español|Ctrl .*|Larkholt.*|.*, Linux|[A-Z]{2}[A-Z ]+)$/u;
-/** Dates are those of the language; the component library has its own words. */
+/** Dates follow the language; the component library has its own text. */
 const NOT_OURS =
   /\b(January|February|March|April|May|June|July|August|September|October|November|December)\b|^(Select (all|row|date)|segmented control|control$)/u;
 
-/** Buttons whose words do not fit into them. */
+/** Buttons whose text does not fit. */
 const cutOff = (page: Page) =>
   page.$$eval(
     'button:not(.rail-skip), .ant-btn:not(.rail-skip), th, .ant-segmented-item-label',
@@ -144,7 +145,7 @@ const cutOff = (page: Page) =>
         .map((one) => one.textContent),
   );
 
-/** Parts of a page that a finger would miss. */
+/** Parts of a page too small for a finger. */
 const smallTargets = (page: Page) =>
   page.$$eval(TARGETS, (all) =>
     all
@@ -153,7 +154,7 @@ const smallTargets = (page: Page) =>
       .map((one) => `${one.className} ${one.textContent} ${one.getBoundingClientRect().height}`),
   );
 
-/** What the frame of a visit leaves for its step, pixels. */
+/** Pixels the frame of a visit leaves for its step. */
 const roomForStep = (page: Page) =>
   page.evaluate(() => {
     const heightOf = (selector: string) =>
@@ -179,11 +180,11 @@ test.each(isLong ? STEPS.map((step) => `${FENNIMORE}${step}`) : phoneSteps)(
   },
 );
 
-/** One page of each language, in a browser of its own, which goes from screen to screen. */
+/** A page for each language, in its own browser, which goes from screen to screen. */
 const pages = new Map<string, Page>();
 
 async function signedIn(language: string): Promise<Page> {
-  // A page that becomes a phone later is loaded again.
+  // A page that becomes a phone later is reloaded.
   const page = await house.strangersPage();
   await page.goto(`${house.server.url}/?language=${language}`);
   await click(page, '.sign-in-demo button');
@@ -193,7 +194,7 @@ async function signedIn(language: string): Promise<Page> {
   return page;
 }
 
-/** Goes to a screen in a language, and waits until it stands. */
+/** Goes to a screen in a language, and waits until it is drawn. */
 async function load(language: string, address: string): Promise<Page> {
   const page = pages.get(language) ?? (await signedIn(language));
   const query = `${address.includes('?') ? '&' : '?'}language=${language}`;
@@ -212,14 +213,14 @@ async function expectToFit(page: Page, width: number, height: number): Promise<v
   expect([width, await sideways(page)]).toEqual([width, 0]);
 }
 
-/** Other addresses of a page that is opened as well, and a second task of the same kind. */
+/** Addresses of pages opened already, and a second task of the same kind. */
 const SAME_TITLE = /^\/library$|random\/3|\?view=|\/walk\//;
 const titles: string[] = [];
 
 test.each(PAGES)(
   '%s: every word is a message, all of it fits, can be pressed and read out',
   async (address) => {
-    // The language of tests: words are two fifths longer.
+    // The pseudo-language, two fifths longer.
     const long = await load('en-XA', address);
     const found = await escaped(long, data);
     expect(found.filter((text) => !SAME.test(text) && !NOT_OURS.test(text))).toEqual([]);
@@ -232,7 +233,7 @@ test.each(PAGES)(
     if (!SAME_TITLE.test(address)) titles.push(await page.title());
     await unfoldAll(page);
     expect(await smallTargets(page)).toEqual([]);
-    // Half of the screens are read out at each size, all of them at both by `npm run test:long`.
+    // Each size checks half of the screens; `npm run test:long` checks all at both.
     const half = PAGES.indexOf(address) % 2 === 0 ? PHONE : DESK;
     for (const size of SIZES) {
       const [width, height] = size;

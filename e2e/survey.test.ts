@@ -1,4 +1,4 @@
-/** Arriving and surveying on the real interface: a house from its first screen to its brief, by touch and by keyboard. */
+/** Arriving and surveying: a site from its first screen to its brief, by touch and by keyboard. */
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
 import { readBriefText, type Brief, type Survey } from '@water-clock/core';
@@ -68,7 +68,7 @@ test('by touch only, on a phone: a new house with a six-station timer, from the 
     await target?.tap();
   };
   const tapNamed = (name: string) => tap(named(name, 'button'));
-  /** Touches a field, and types on the keyboard that comes up. */
+  /** Taps a field and types on the on-screen keyboard. */
   const enter = async (selector: string, text: string) => {
     await tap(selector);
     await page.keyboard.type(text);
@@ -116,7 +116,7 @@ test('by touch only, on a phone: a new house with a six-station timer, from the 
   await tapNamed('Record the clock');
   await step(page, 'Minutes');
   await page.waitForSelector('.minutes-of-stations');
-  // Drip says nothing of its rate without a flow: the table of the office does.
+  // Drip has no rate without a flow, so the company's table applies.
   for (const number of [4, 5]) {
     await tapNamed(`Why station ${number}`);
     await tap('.station-steps .ant-segmented-item ::-p-text(Weekly minutes)');
@@ -147,13 +147,13 @@ test('by keyboard only: a new house with a twelve-station timer, walked with all
       const label = at instanceof HTMLInputElement ? at.labels?.[0]?.textContent : null;
       return at?.getAttribute('name') ?? label ?? at?.textContent ?? '';
     });
-  /** Chooses from the list that has the focus by its first letters. */
+  /** Chooses from the focused list by first letters. */
   const pick = async (letters: string) => {
     await page.keyboard.type(letters);
     await page.waitForSelector('.ant-select-item-option-active');
     await page.keyboard.press('Enter');
   };
-  /** Presses Tab until the field or button of this name has the focus. */
+  /** Presses Tab until the field or button with this name has the focus. */
   const tabTo = async (name: RegExp, back = false) => {
     if (back) await page.keyboard.down('Shift');
     for (let i = 0; i < 120; i++) {
@@ -186,7 +186,7 @@ test('by keyboard only: a new house with a twelve-station timer, walked with all
   let screens = 0;
   const key = async (name: string) => {
     presses++;
-    // The cast holds because a digit is a key.
+    // Safe cast: a digit is a key.
     await page.keyboard.press(name as 'Enter');
   };
   const typed = async (text: string) => {
@@ -261,8 +261,8 @@ test('by keyboard only: a new house with a twelve-station timer, walked with all
   const brief = await exportedBrief(page);
   expect(brief.stations.filter(({ weeklySeconds }) => weeklySeconds > 0)).toHaveLength(12);
   expect(brief.rules).toMatchObject({ weekdays: ['wed', 'sun', 'fri'], mostDaysPerWeek: 3 });
-  // What has to be typed itself is the same in any form; beside it: nine presses a station, where a plain form of drop-down lists
-  // takes a tab and a letter or more for each of five lists, a tab for each of three fields, and a press to save.
+  // Typing is the same in any form. Besides it: nine presses a station, where a plain form with drop-down lists takes a Tab and a letter or
+  // more for each of five lists, a Tab for each of three fields, and a press to save.
   const text =
     2 *
     GARDEN.reduce(
@@ -343,7 +343,7 @@ test('the run-off watch goes by moments: a locked screen and a reload make no di
   const page = await house.at(`${TOLVERNE_GREEN}/walk/2`);
   await press(page, 'Time to run-off');
   await press(page, 'Start');
-  // Seven minutes pass while the page is not even there.
+  // Seven minutes pass while the page is closed.
   await page.evaluateOnNewDocument(() => {
     const real = Date.now.bind(Date);
     Date.now = () => real() + 420_000;
@@ -361,7 +361,7 @@ test('the run-off watch goes by moments: a locked screen and a reload make no di
   expect(runOff?.seconds[0]).toBeGreaterThanOrEqual(420);
   expect(runOff?.seconds[0]).toBeLessThan(450);
   expect(runOff?.seconds[1]).toBe(400);
-  // The least of the two, a tenth off for safety.
+  // The smaller of the two, less a tenth for safety.
   expect(plan.stations.find(({ number }) => number === 2)?.cycleSeconds).toBe(360);
   await page.close();
 });

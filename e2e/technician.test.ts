@@ -1,4 +1,4 @@
-/** A technician's whole job on the real interface. */
+/** A technician's complete job. */
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -25,7 +25,7 @@ import {
   valueOf,
 } from './house.ts';
 
-// Generous, for a machine that is busy; each wait inside has a limit of its own.
+// Generous, for a busy machine; each wait inside has its own limit.
 jest.setTimeout(900_000);
 let house: House;
 beforeAll(async () => {
@@ -75,7 +75,7 @@ test('the list tells each timer apart, and leads to the overlap on its night', a
   expect(rows).toMatch(
     /Fennimore.*Overlap.*B starts at .* while A is still running, 21 min of overlap/,
   );
-  // Nothing overlaps there, but the rules of the place are broken.
+  // Nothing overlaps there, but the site's rules are broken.
   expect(rows).toMatch(/Larkholt.*Breaks rules.*do not allow that day/);
   expect(rows).toMatch(/Thistle Corner.*No overlaps.*No overlaps, up to \d+ %/);
   expect(rows).toMatch(/Quince Cottage.*12:15 am while A, started (Tue|Sat) .* at 10:30 pm/);
@@ -116,13 +116,13 @@ describe('editing', () => {
       );
     }
     await saved(page);
-    // The rules of the place are broken there, and that comes first.
+    // The site's rules are broken, which comes first.
     await sees(page, '.verdict-detail', /No two cycles overlap on any date/);
     await type(page, 'Start time 1 of B', '5:');
     await sees(page, '.verdict-headline', /B starts at 5:00 am while A.*36 min/);
     await page.keyboard.type('30');
     await sees(page, '.verdict-headline', /B starts at 5:30 am while A.*6 min/);
-    // Not made yet: Escape takes it back, and the saved one stands.
+    // Not made yet: Escape reverts it, and the saved one stays.
     await page.keyboard.press('Escape');
     await sees(page, '.verdict-detail', /No two cycles overlap on any date/);
     expect(await valueOf(page, 'Start time 1 of B')).toBe('5:30 pm');
@@ -199,9 +199,9 @@ describe('editing', () => {
     await page.mouse.move(box.x + 3, box.y + 10);
     await page.mouse.down();
     await page.mouse.move(box.x + 3 + pixelsPerHour, box.y + 10, { steps: 8 });
-    // Shown while it is dragged, made when it is let go.
+    // Shown while dragged, made on release.
     await sees(page, '.strip-times', /8:30 pm – 8:36 pm/);
-    // Where it would overlap A or B at some time is hatched while it is held.
+    // Where it would ever overlap A or B is hatched while it is held.
     expect((await page.$$('.strip-blocked')).length).toBeGreaterThan(0);
     expect(await valueOf(page, 'Start time 1 of C')).toBe('8:30 pm');
     await page.mouse.up();
@@ -297,7 +297,7 @@ test('the house is put right; whoever is slower there is shown both sides, too',
 
 test('two tabs on one timer: the slower one is shown both sides and decides', async () => {
   const [mine, theirs] = [await house.at(QUINCE_COTTAGE), await house.at(QUINCE_COTTAGE)];
-  // Mine does not hear of the other tab before it saves.
+  // This tab does not hear of the other before it saves.
   const network = await mine.createCDPSession();
   await network.send('Network.enable');
   await network.send('Network.setBlockedURLs', { urls: ['*/events'] });

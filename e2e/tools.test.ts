@@ -1,4 +1,4 @@
-/** Sums at a station, photos, spreadsheets, the office’s library and the minutes of the three schools, on the real interface. */
+/** Calculations at a station, photos, spreadsheets, the library, and the minutes of the three methods. */
 import { deflateSync, crc32 } from 'node:zlib';
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
@@ -44,7 +44,7 @@ const recordOf = async (page: Page): Promise<Record> => {
   });
 };
 
-/** A black PNG of any size: large ones are small files. */
+/** A black PNG of any size; large ones are small files. */
 function blackPng(width: number, height: number): Buffer {
   const chunk = (name: string, data: Buffer) => {
     const body = Buffer.concat([Buffer.from(name), data]);
@@ -85,7 +85,7 @@ test('photos: scaled down on the device, an executable and a broken one refused,
     return survey.stations.find(({ number }) => number === 5)?.photos?.[0];
   };
   let id = await photoOf();
-  // The picture is seen before its change is on its way.
+  // The picture shows before its change is sent.
   while (id === undefined) id = await photoOf();
   await page.waitForFunction(async (photo) => (await fetch(`/api/photos/${photo}`)).ok, {}, id);
   const size = await page.evaluate(async (photo) => {
@@ -172,7 +172,7 @@ test('minutes by three schools: chosen by station, overruled with a source, put 
   await sees(page, '.school', /your own value/);
   const { survey } = await recordOf(page);
   expect(survey.stations[2]).toMatchObject({ school: 'thumb', overruled: { plantFactor: 0.7 } });
-  // The present month, as the site has it, is made the one of 100 percent, and set.
+  // Makes the site's current month the one that 100 percent stands for, and sets it.
   const month = await page.$$eval(
     '.season li',
     (months) => months.findIndex((item) => item.classList.contains('season-now')) + 1,
@@ -205,7 +205,7 @@ test.each([
       390,
     );
     expect(await accessibilityFaults(page)).toEqual([]);
-    // Nothing fixed to the foot of the screen covers what saves.
+    // Nothing fixed at the bottom covers the save button.
     const isSaveFree = () =>
       page.$eval('.save-bar button', (one) => {
         const { x, y, width, height } = one.getBoundingClientRect();

@@ -1,4 +1,4 @@
-/** A visit on a phone, as somebody does it who has never seen the program: found, fixed, keyed in, left with a page, closed. */
+/** A visit on a phone by a first-time user: as found, fix, key in, page, close. */
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -42,7 +42,7 @@ const radio = async (page: Page, name: string) => {
   await click(page, named(name, 'radio'));
 };
 
-/** Types what the display shows into the line that is next, and goes on. */
+/** Types what the display shows into the next line, and goes on. */
 const readBack = async (page: Page, shows: string) => {
   const field = await page.waitForSelector('.key-line-next input');
   const name = await field?.evaluate((field) => field.getAttribute('aria-label') ?? '');
@@ -52,7 +52,7 @@ const readBack = async (page: Page, shows: string) => {
   return name ?? '';
 };
 
-/** Says of every line that nobody has looked at yet that it stands as planned: Enter, and the focus goes on. */
+/** Confirms every unseen line as planned: Enter, and the focus moves on. */
 const confirmRest = async (page: Page) => {
   const open = '[data-line][data-looked="false"]';
   await page.focus(open);
@@ -63,11 +63,11 @@ const confirmRest = async (page: Page) => {
 test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-back, left with a page, closed', async () => {
   const page = await house.at(`${THISTLE_CORNER}/found`, 390, 844);
 
-  // As found: begun, looked through, a value typed as the display shows it, frozen.
+  // As found: start, look through, type a value as displayed, save.
   await press(page, 'Start visit');
   const second = '[data-line="start.B.2"]';
   await page.waitForSelector(second);
-  // Nothing counts as seen: what is planned is a ghost until somebody looks and says so.
+  // Nothing counts as seen: planned values are greyed until someone confirms them.
   const shown = () =>
     page.$eval(second, (one) => [
       (one as HTMLInputElement).value,
@@ -86,7 +86,7 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   await click(page, '[aria-label="Program 1 total shown"]');
   await page.keyboard.type('0:40');
   await page.keyboard.press('Tab');
-  // The checksum shows the slip.
+  // The checksum shows the mistake.
   await sees(page, '.panel-total', /add up to 0:41/);
   await click(page, '[data-line="run.A.1"]');
   await page.keyboard.type('12');
@@ -100,7 +100,7 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   await press(page, 'Save as found');
   await sees(page, '.visit-frozen', /Saved as found/);
 
-  // What was seen: a quarter past three in the afternoon, on the last day on which program B waters.
+  // What was seen: a quarter past three in the afternoon, on the last day program B waters.
   await step(page, 'Sightings');
   await page.waitForSelector('.sighting');
   const days = await offered(page, 'Day');
@@ -117,7 +117,7 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   expect(fixed.plan.programs[1]?.starts).toEqual(['04:40']);
   expect(fixed.survey.visit?.asFound?.plan.programs[1]?.starts).toEqual(['04:40', '15:10']);
 
-  // Keyed in with read-back, in the box's own words; the clock first, a slip caught on the way.
+  // Key in with read-back, in the timer's wording; the clock first, and a mistake caught on the way.
   await step(page, 'Key in');
   await page.waitForSelector('.key-card');
   const lines = () =>
@@ -137,7 +137,7 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
     (time ?? '').replace(/[AP]M/, (half) => (half === 'AM' ? 'PM' : 'AM')),
   );
   await sees(page, '.key-line .fault', /am and pm are swapped/);
-  // What was wrong is chosen, so that it is typed over; again wrong, it is still one slip.
+  // The wrong text is selected, so that it is typed over; wrong again, it is still one mistake.
   expect(await page.evaluate(() => getSelection()?.toString())).toMatch(/[AP]M$/);
   await page.keyboard.type('off');
   await page.keyboard.press('Enter');
@@ -155,7 +155,7 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   await sees(page, '.key-progress', /^All 3 done; 2 errors caught/);
   expect(await accessibilityFaults(page)).toEqual([]);
 
-  // Tested, put back, frozen as left, the first watering foretold, closed.
+  // Test, put back, save as left, the expected first watering, close.
   await step(page, 'Test and leave');
   await press(page, 'All ran well');
   await press(page, 'Save as left');
@@ -166,7 +166,7 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   await page.keyboard.press('Tab');
   expect(await accessibilityFaults(page)).toEqual([]);
 
-  // The page is left, as a private link that opens without an account.
+  // The page is left as a private link that opens without an account.
   await step(page, 'Homeowner’s page');
   await sees(page, '.sheet', /2 Back lawn.*20 min/s);
   expect(await page.$eval('.sheet', (one) => one.textContent)).not.toMatch(/3:10/);
@@ -203,14 +203,14 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   const states = await offered(page, 'This');
   expect(states.filter((one) => /as found/.test(one)).length).toBeGreaterThanOrEqual(2);
   expect(await accessibilityFaults(page)).toEqual([]);
-  // It is due until somebody has seen the first watering.
+  // It is due until someone has seen the first watering.
   await house.go(page, '/');
   await sees(page, '.today', /Thistle Corner.*watch the first watering/s);
   expect(await accessibilityFaults(page)).toEqual([]);
   await page.close();
 });
 
-/** Presses Tab until something of this name has the focus. */
+/** Presses Tab until something with this name has the focus. */
 const tabTo = async (page: Page, name: RegExp) => {
   for (let n = 0; n < 150; n++) {
     const focused = await page.evaluate(() => {
@@ -244,10 +244,10 @@ test('a clock twelve hours out is found from what was seen, and is a fact once i
   await page.type('input[placeholder="3:15p"]', '5:15p');
   await choose(page, 'Where', '5 Rose bed');
   await press(page, 'Add sighting');
-  // The demo's clock was noted twelve hours out, so that is not a guess any more.
+  // The demo's clock was noted twelve hours off, so it is no guess any more.
   await sees(page, '.explanation', /The timer’s clock is .*12 h.*Record the clock/s);
   await sees(page, '[aria-label="Seen"]', /Rose bed \(station 5\) ran .* 5:15 pm/);
-  // Not since then: what ran before and after is reported with it, and the contrary is named.
+  // Not since then: runs before and after are reported with it, and contradictions are named.
   await press(page, 'Add a sighting');
   await click(page, '.sighting [role=radio]::-p-text(It has not run for days)');
   const field = (n: number) => `.sighting-fields .labelled:nth-child(${n})`;
@@ -299,7 +299,7 @@ test('any state of the logbook is brought back and taken back, and a whole site 
   const page = await house.at(`${THISTLE_CORNER}/log`);
   await page.waitForSelector('[aria-label="Compare"]');
   const before = await recordOf(page);
-  // The state that the first visit found: two starts.
+  // The state the first visit found: two starts.
   const found = (await offered(page, 'This')).filter((state) => /as found$/.test(state));
   await choose(page, 'This', found[0] ?? '');
   await sees(page, '[aria-label="Compare"] table', /B start times4:40 am, 3:10 pm4:40 am/);
@@ -339,7 +339,7 @@ test('closed with two things left undone: each is said yes to, stands in the log
   await house.go(page, `${HOLLIN_YARD}/found`);
   await press(page, 'Start visit');
   await page.waitForSelector('.panel-progress');
-  // A rain delay is typed as the box shows it, and is not read as off.
+  // A rain delay is typed as displayed, and is not read as off.
   const delay = '[data-line="rain-delay"]';
   await page.focus(delay);
   await page.keyboard.type('on');
@@ -356,7 +356,7 @@ test('closed with two things left undone: each is said yes to, stands in the log
   const { plan } = await recordOf(page);
   expect(plan.settings.wateringResumes).toMatch(/^\d{4}-\d{2}-\d{2}/);
 
-  // The clock is twelve hours out, and nobody sets it.
+  // The clock is twelve hours off, and no one sets it.
   await house.go(page, `${HOLLIN_YARD}/clock`);
   await press(page, '12 h fast');
   await press(page, 'Record the clock');
@@ -429,7 +429,7 @@ test('by the keyboard alone: begun, an absurd value told, frozen, keyed in, left
   );
   await page.keyboard.press('Space');
   await sees(page, '.key-progress', /^All 2 done/);
-  // On paper it is one page.
+  // It prints on one page.
   const paper = await page.pdf({ format: 'A4' });
   expect(
     Buffer.from(paper)
@@ -437,7 +437,7 @@ test('by the keyboard alone: begun, an absurd value told, frozen, keyed in, left
       .match(/\/Type\s*\/Page[^s]/g),
   ).toHaveLength(1);
 
-  // Left: all is done, so nothing is asked.
+  // Everything is done, so nothing is asked.
   await goTo(page, 'test and leave');
   await page.waitForSelector('.leave-part');
   for (const name of [/^All ran well$/, /^Save as left$/]) {

@@ -1,4 +1,4 @@
-/** Whole jobs on the real interface, at the size of a desk and of a phone: what is told to a customer must hold. */
+/** Complete jobs at desktop and phone size: what the customer is told must be true. */
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
 import type { Plan } from '@water-clock/core';
@@ -46,7 +46,7 @@ const SHEET = `number;name;head;plants;sun;soil;slope_percent;area_m2;heads
 4;Hedge;drip;trees-and-shrubs;full-sun;loam;0;18;24
 `;
 
-/** A table by last digits for town water: Monday and Friday, and for numbers that end in 1 Tuesday, Thursday and Saturday; never by day. */
+/** A table by last digits for town water: Monday and Friday, for numbers ending in 1 Tuesday, Thursday and Saturday; never by day. */
 async function enterRules(page: Page, name: string): Promise<void> {
   await house.go(page, '/library/rules');
   await press(page, 'New');
@@ -63,7 +63,7 @@ async function enterRules(page: Page, name: string): Promise<void> {
   await sees(page, '.save-bar', /Saved/);
 }
 
-/** Whether the card for the box's door is there to print. */
+/** Whether the timer card can be printed. */
 const isPdf = (page: Page): Promise<boolean> =>
   page.$eval('a[href*="card.pdf"]', async (link) => {
     const answer = await fetch(link.href);
@@ -84,7 +84,7 @@ test.each(SIZES)(
   async (width, height) => {
     const page = await house.at('/', width, height);
     const rules = 'Eldermere town';
-    // The office enters them at its desk.
+    // The office enters them at a desk.
     if (width > 600) await enterRules(page, rules);
     await house.go(page, '/sites/new');
     await page.waitForSelector('.site-form');
@@ -98,7 +98,7 @@ test.each(SIZES)(
     await press(page, 'Stations from CSV');
     await upload(page, '.ant-modal input[type=file]', file('stations.csv', SHEET));
     await press(page, 'Import 4 stations');
-    // Drip says nothing of its rate without a flow: the table of the office does.
+    // Drip has no rate without a flow, so the company's table applies.
     await step(page, 'Minutes');
     await press(page, 'Why station 4');
     await click(page, '.station-steps .ant-segmented-item ::-p-text(Weekly minutes)');
@@ -115,7 +115,7 @@ test.each(SIZES)(
       expect(days?.rule === 'weekdays' && days.weekdays.every((one) => allowed.has(one))).toBe(
         true,
       );
-    // Lawn and drip keep apart.
+    // Lawn and drip stay apart.
     expect(
       programs.map(({ runs }) => runs.map(({ station }) => station).sort((a, b) => a - b)),
     ).toEqual([[1, 2, 3], [4]]);
@@ -156,7 +156,7 @@ test.each([
     await sees(page, '.verdict-headline', /^Programs run side by side, as accepted$/);
     await page.keyboard.press('Escape');
     await page.waitForSelector('.ant-drawer-open', { hidden: true });
-    // What is left in the door of the box and what the homeowner gets can be had at once.
+    // The timer card and the homeowner's page are available at once.
     await step(page, 'Homeowner’s page');
     await sees(page, '.sheet', new RegExp(`${station} .*min`));
     expect(await isPdf(page)).toBe(true);

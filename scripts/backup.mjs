@@ -1,4 +1,4 @@
-/** bin/backup: everything that Water Clock keeps, photos included, as one file of PostgreSQL's own format. */
+/** bin/backup: all of Water Clock's data, including photos, in one file in PostgreSQL's own format. */
 import fs from 'node:fs';
 import path from 'node:path';
 import {
@@ -17,7 +17,7 @@ It may run at any time, also while people work: the file holds all as it was at 
 overwritten. With DATABASE_URL it backs up that database, else the one of this folder. bin/restore FILE brings it back.
 `;
 
-/** The sources are those of bin/start; the queue of nightly work is made anew by every server. */
+/** The database is found as in bin/start. The job queue is left out: every server creates its own. */
 const DUMP = ['--format=custom', '--no-owner', '--no-privileges', '--exclude-schema=pgboss'];
 
 await command(async () => {
@@ -34,7 +34,7 @@ await command(async () => {
   const part = `${file}.part`;
   await withDatabase({ alone: false }, async ({ url }) => {
     try {
-      // Nobody else is to read it: it holds names and telephones.
+      // Readable by the owner only: it contains names and phone numbers.
       fs.closeSync(fs.openSync(part, 'w', 0o600));
       postgresTool('pg_dump', url, [...DUMP, `--file=${part}`]);
       if (!isReadable(part)) throw new Wrong('what was written cannot be read; no backup was made');

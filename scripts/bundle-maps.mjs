@@ -1,4 +1,4 @@
-/** Jest's transformer for bundled tests: the code as it is, with its source map, so that a failure names the line of the source. */
+/** Jest transformer for bundled tests: the code unchanged, with its source map, so that a failure names the source line. */
 import fs from 'node:fs';
 
 const mapOf = (file) =>

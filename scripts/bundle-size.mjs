@@ -1,4 +1,4 @@
-/** How much JavaScript the built application loads, gzipped: for the sign-in, the office, and the first screen of a timer. */
+/** Gzipped JavaScript that the built application loads for sign-in, the office, and the first screen of a timer. */
 import fs from 'node:fs';
 import path from 'node:path';
 import { gzipSync } from 'node:zlib';
@@ -7,7 +7,7 @@ import { ROOT } from './setup.mjs';
 const DIST = path.join(ROOT, 'apps/web/dist');
 const manifest = JSON.parse(fs.readFileSync(path.join(DIST, '.vite/manifest.json'), 'utf8'));
 
-/** Every file that comes with an entry of the manifest. */
+/** Every file loaded with a manifest entry. */
 function filesWith(name, found = new Set()) {
   const { file, imports = [] } = manifest[name];
   if (!found.has(file)) {
@@ -17,7 +17,7 @@ function filesWith(name, found = new Set()) {
   return found;
 }
 
-/** A worker of this name, which the manifest does not know. */
+/** A worker by name, which the manifest does not list. */
 function workerNamed(name) {
   const file = fs
     .readdirSync(path.join(DIST, 'assets'))

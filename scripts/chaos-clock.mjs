@@ -1,4 +1,4 @@
-/** Loaded into a server under test: its clock is off by as many milliseconds as the file says that CHAOS_CLOCK names. */
+/** Loaded into a server under test: shifts its clock by the milliseconds in the file that CHAOS_CLOCK names. */
 import fs from 'node:fs';
 
 const file = process.env.CHAOS_CLOCK;

@@ -1,8 +1,11 @@
-/** Writers as clients are: each change goes out under its own id until somebody says what became of it. What they were told is compared with what the database holds. */
+/**
+ * Writers that behave like clients: each change is sent under its own id until its outcome is known. What they were told is compared with
+ * the database.
+ */
 import { randomUUID } from 'node:crypto';
 import { sleep } from './processes.mjs';
 
-/** Timers of the demo houses. */
+/** Timers of the demo sites. */
 const TIMERS = ['6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c01', '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c02'];
 const PEOPLE = [
   { email: 'tamsin@brindlewick.example', password: 'sprinkle-by-night' },
@@ -11,7 +14,7 @@ const PEOPLE = [
 const PATIENCE_MS = 15_000;
 const AGAIN_MS = 50;
 
-/** An answer of our own API, or null: nobody knows. */
+/** An answer of our API, or null: outcome not known. */
 async function ask(url, init) {
   try {
     const response = await fetch(url, { ...init, signal: AbortSignal.timeout(PATIENCE_MS) });
@@ -42,18 +45,18 @@ async function signIn(urls, person) {
 }
 
 export class Writers {
-  /** Every write that went out: its id, its timer, and what was said of it: a version, a code, or null. */
+  /** Every write sent: its id, its timer, and the outcome: a version, a code, or null. */
   sent = [];
   #over = false;
   #acknowledged = 0;
-  /** Who waits for a number of acknowledged writes. */
+  /** Waiters for a number of acknowledged writes. */
   #waiting = [];
   #work;
 
   /** @param {() => readonly string[]} urls of the servers, now @param {number} count @param {{ timers?: number }} on */
   constructor(urls, count, { timers = TIMERS.length } = {}) {
     this.#work = Array.from({ length: count }, (_, i) =>
-      // Each begins at a server of its own, and goes to the next where there is no answer.
+      // Each starts with a different server, and goes to the next if there is no answer.
       this.#write(() => [...urls().slice(i % urls().length), ...urls()], TIMERS[i % timers], i),
     );
   }
@@ -70,7 +73,7 @@ export class Writers {
       const change = { type: 'note-station', station: 1, fields: { note: `writer ${i}, ${n}` } };
       const body = JSON.stringify({ id: write.id, baseVersion: version, way: 'do', change });
       const init = { method: 'POST', headers, body };
-      // Even at the end somebody waits for the answer, as a device does.
+      // Even at the end each waits for its answer, as a device does.
       const answer = await answered(urls, `${path}/changes`, init);
       write.told = answer.status === 200 ? answer.body.version : answer.body.code;
       if (answer.status === 200) this.#count();
@@ -88,7 +91,7 @@ export class Writers {
     });
   }
 
-  /** Resolves when so many more writes have been acknowledged. */
+  /** Resolves when this many more writes have been acknowledged. */
   acknowledge(more) {
     return new Promise((resolve) =>
       this.#waiting.push({ count: this.#acknowledged + more, resolve }),
@@ -106,7 +109,7 @@ export class Writers {
 }
 
 /**
- * What was told against what is there.
+ * Compares what was told with what is there.
  *
  * @param {(sql: string) => Promise<Record<string, any>[]>} query
  */

@@ -1,6 +1,6 @@
 /**
- * `npm run chaos`: what becomes of people's work when things break. Prints the rows of docs/reliability.md. Each part is a function of its own,
- * which the tests call with small numbers.
+ * `npm run chaos`: what happens to people's work when things break. Prints the rows of docs/reliability.md. Each part is a function, which
+ * the tests call with small numbers.
  *
  *   npm run chaos -- --kills 1000 --commits 100 --seed 1
  */
@@ -17,10 +17,10 @@ import { startServer } from './server.mjs';
 import { setUp } from './setup.mjs';
 
 const WRITERS = 8;
-/** At most so many writes are acknowledged between two kills. */
+/** Most writes acknowledged between two kills. */
 const WRITES_BETWEEN = 12;
 
-/** Numbers from 0 to 1 that a seed makes again (mulberry32). */
+/** Seeded pseudo-random numbers from 0 to 1 (mulberry32). */
 function randomFrom(seed) {
   let state = seed;
   return () => {
@@ -31,7 +31,7 @@ function randomFrom(seed) {
   };
 }
 
-/** A cluster that keeps what it says that it keeps, and a server on it. */
+/** A durable cluster, and a server on it. */
 export async function theatre(work) {
   setUp({ database: true });
   const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'water-clock-chaos-'));
@@ -88,7 +88,7 @@ async function ready({ url }, isOver = () => false) {
   }
 }
 
-/** The database comes back as soon as what is left of the killed one is gone. */
+/** The database restarts as soon as the killed one's remains are gone. */
 async function databaseAgain(stage) {
   for (;;) {
     try {
@@ -104,7 +104,7 @@ const sorted = (numbers) => [...numbers].sort((a, b) => a - b);
 const atShare = (numbers, share) =>
   sorted(numbers)[Math.min(numbers.length - 1, Math.floor(numbers.length * share))] ?? 0;
 
-/** Kills the server or the database under load, some writes after the last kill, and starts it again at once. */
+/** Kills the server or the database under load, some writes after the last kill, and restarts it at once. */
 export const kills = ({ count, seed, say = () => {} }) =>
   theatre(async (stage) => {
     const random = randomFrom(seed);
@@ -118,7 +118,7 @@ export const kills = ({ count, seed, say = () => {} }) =>
       isGone = false;
       port = portOf(server);
       const begun = server;
-      // That of one that was killed may come later.
+      // That of a killed one may come later.
       void server.ended.then(() => (isGone ||= begun === server));
     };
     await begin();
@@ -127,7 +127,7 @@ export const kills = ({ count, seed, say = () => {} }) =>
     let first = true;
     for (let n = 0; n < count; n++) {
       await writers.acknowledge(1 + Math.floor(random() * WRITES_BETWEEN));
-      // Not on the answer itself, but while the next writes are on their way.
+      // Not on the answer itself, but while the next writes are under way.
       await sleep(random() * 20);
       // One of each in every two, in either order.
       first = n % 2 === 0 ? random() < 0.5 : !first;
@@ -139,7 +139,7 @@ export const kills = ({ count, seed, say = () => {} }) =>
       if (what === 'server') await begin();
       else await databaseAgain(stage);
       await ready(server, () => isGone);
-      // Nobody killed it just now: it ended by itself, and that is a mistake of ours.
+      // It ended by itself, not by a kill, which is a bug of ours.
       while (isGone) {
         crashes++;
         await begin();
@@ -162,7 +162,7 @@ export const kills = ({ count, seed, say = () => {} }) =>
     return { crashes, ...(await compare(writers, stage.query)), times };
   });
 
-/** A proxy to the database that, when it is armed, lets the next COMMIT through and loses the answer. */
+/** A proxy to the database that, once armed, lets the next COMMIT through and drops the answer. */
 function losingProxy(to) {
   let armed = false;
   let lost = 0;
@@ -173,7 +173,7 @@ function losingProxy(to) {
       if (armed && bytes.includes('COMMIT\0')) {
         armed = false;
         losing = true;
-        // Counted here: the answer may take its time, and come in pieces.
+        // Counted here: the answer may take time and come in parts.
         lost++;
       }
       database.write(bytes);
@@ -205,7 +205,7 @@ function losingProxy(to) {
   );
 }
 
-/** Answers of COMMIT that never arrive: it is saved, and nobody knows. */
+/** COMMIT answers that never arrive: the data is saved, and no one knows. */
 export const lostCommits = ({ count }) =>
   theatre(async (stage) => {
     const proxy = await losingProxy(stage.cluster.port);
@@ -224,7 +224,7 @@ export const lostCommits = ({ count }) =>
     return result;
   });
 
-/** Two servers on one database; one is killed under load and never comes back. */
+/** Two servers on one database; one is killed under load and stays down. */
 export const twoServers = ({ clients, writes }) =>
   theatre(async (stage) => {
     const servers = [await stage.start(), await stage.start()];
@@ -238,7 +238,7 @@ export const twoServers = ({ clients, writes }) =>
     return { before, after, ...(await compare(writers, stage.query)) };
   });
 
-/** A server that is told to stop while writes are under way. */
+/** A server stopped while writes are under way. */
 export const stopped = ({ clients, rounds }) =>
   theatre(async (stage) => {
     let server = await stage.start();
@@ -256,7 +256,7 @@ export const stopped = ({ clients, rounds }) =>
     return { longestMs: Math.round(Math.max(...took)), ...(await compare(writers, stage.query)) };
   });
 
-/** The disk of the database fills up under load, and is cleared again. Needs the right to mount a small disk; null without. */
+/** The database's disk fills up under load, and is cleared again. Needs permission to mount a small disk; null without. */
 export const fullDisk = () =>
   theatre(async (stage) => {
     const disk = path.join(stage.folder, 'disk');
@@ -304,7 +304,7 @@ export const fullDisk = () =>
     }
   });
 
-/** The clock of the server jumps while people write. */
+/** The server's clock jumps while people write. */
 export const clockJumps = ({ count, seed }) =>
   theatre(async (stage) => {
     const random = randomFrom(seed);
@@ -318,7 +318,7 @@ export const clockJumps = ({ count, seed }) =>
     const writers = new Writers(() => [server.url], WRITERS);
     for (let n = 0; n < count; n++) {
       await writers.acknowledge(WRITERS);
-      // Up to two days to either side.
+      // Up to two days either way.
       fs.writeFileSync(file, String(Math.round((random() * 4 - 2) * 86_400_000)));
     }
     await writers.stop();

@@ -1,4 +1,4 @@
-/** bin/company: founds a company, or lets somebody in again, from the command line of who runs the server. */
+/** bin/company: creates a company, or gives someone access again, from the server's command line. */
 import { parseArgs } from 'node:util';
 import { command, withDatabase, Wrong } from './our-database.mjs';
 import { noted } from './running.mjs';

@@ -1,8 +1,8 @@
 /**
- * Sends the API what no client of ours would send: each write route, signed in and not, with sound bodies that were broken in random
- * places. What must hold: no answer of 5xx, none later than two seconds, and exactly what was answered with 2xx is on record.
+ * Sends the API what no client of ours would: every write route, signed in and not, with valid bodies broken at random. No answer may be
+ * 5xx or take longer than two seconds, and exactly what was answered 2xx must be on record.
  *
- * `npm run fuzz:api -- [REQUESTS] [SEED]`; the tests run a short one.
+ * `npm run fuzz:api -- [REQUESTS] [SEED]`; the tests run a short version.
  */
 import { randomUUID } from 'node:crypto';
 import fs from 'node:fs';
@@ -14,7 +14,7 @@ const MOST_MS = 2000;
 const TIMER = '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c01';
 const SITE = '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1b01';
 
-/** Whole numbers below a bound, from a seed (mulberry32). */
+/** Seeded pseudo-random integers below a bound (mulberry32). */
 function randomOf(seed) {
   let state = seed >>> 0;
   return (below) => {
@@ -55,7 +55,7 @@ const ODD = [
   { type: 'note', fields: { stations: null } },
 ];
 
-/** Every place of a JSON value, as the object or list and the key in it. */
+/** Every place in a JSON value, as its object or list and key. */
 function placesIn(value) {
   if (typeof value !== 'object' || value === null) return [];
   return Object.keys(value).flatMap((key) => [[value, key], ...placesIn(value[key])]);
@@ -96,7 +96,7 @@ const siteOf = (name) => ({
   minutesId: null,
 });
 
-/** The write routes, each with a sound request; `idOf`: under which id a body is on record. */
+/** The write routes, each with a valid request; `idOf`: the id under which a body is on record. */
 const ROUTES = [
   ({ plan }) => ({
     method: 'POST',
@@ -126,7 +126,7 @@ const ROUTES = [
     path: `/api/timers/${TIMER}/visits`,
     body: { id: randomUUID(), baseVersion: timer, closed: '2026-11-27T10:40', undone: [] },
     idOf: ({ id }) => id,
-    // No visit is under way.
+    // No visit is open.
     refused: true,
   }),
   () => ({
@@ -167,7 +167,7 @@ const ROUTES = [
     body: { id: randomUUID(), baseVersion: company, keepChangesDays: 365 },
     idOf: ({ id }) => id,
   }),
-  // The two ways to get in: a password, and a link.
+  // The two ways to sign in: a password, and a link.
   ({ demo }) => ({
     method: 'POST',
     path: '/api/session',
@@ -189,7 +189,7 @@ const TYPES = [
   '',
 ];
 
-/** The bytes of a body; now and then no JSON, or no UTF-8. */
+/** Bytes of a body; now and then not JSON, or not UTF-8. */
 function bytesOf(body, random) {
   const text = JSON.stringify(body) ?? '';
   const what = random(40);
@@ -220,7 +220,7 @@ export async function fuzzApi({ url, cookie, demo, requests, seed, changes }) {
   ];
   const now = { timer: 1, site: 1, company: 1, plan, rules, demo };
   for (let n = 0; n < requests; n++) {
-    // Each route's sound request comes first: where it is refused, breaking it tests little.
+    // Each route's valid request comes first: if it is refused, breaking it tests little.
     const isSound = n < ROUTES.length;
     const route = (isSound ? ROUTES[n] : ROUTES[random(ROUTES.length)])(now);
     const body = isSound || random(4) === 0 ? route.body : broken(route.body, random);

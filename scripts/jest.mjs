@@ -1,4 +1,4 @@
-/** `npm run jest`: bundles the tests of the projects that are asked for, and hands all arguments to Jest. */
+/** `npm run jest`: bundles the tests of the given projects and passes all arguments to Jest. */
 import { spawnSync } from 'node:child_process';
 import { setUp } from './setup.mjs';
 import { bundleTests, projectsIn } from './test-bundles.mjs';

@@ -1,15 +1,14 @@
-/** Starts again what ends by itself, with a growing delay. */
+/** Restarts processes that end by themselves, with a growing delay. */
 import { sleep } from './processes.mjs';
 
 const FIRST_DELAY_MS = 1000;
 const LONGEST_DELAY_MS = 60_000;
-/** What ran so long is taken for sound again. */
+/** A process that ran this long counts as healthy again. */
 const SOUND_AFTER_MS = 60_000;
 
 /**
- * @param {{ name: string, running: { ended: Promise<string> }, start: () => Promise<{ ended: Promise<string> }>,
- *   isStopping: () => boolean, say: (text: string) => void, firstDelayMs?: number }} options
- *   running: what was started already; ended: resolves with the reason.
+ * @param {{ name: string, running: { ended: Promise<string> }, start: () => Promise<{ ended: Promise<string> }>, isStopping: () => boolean,
+ * say: (text: string) => void, firstDelayMs?: number }} options running: the process already started; ended: resolves with the reason
  */
 export async function keep({
   name,

@@ -1,8 +1,11 @@
-/** One at a time for a folder of data. Linux frees the lock with its holder, however that ends, so none is ever left over. */
+/** A lock on a data folder. Linux frees it with its holder, however that ends, so none is left over. */
 import { createHash } from 'node:crypto';
 import net from 'node:net';
 
-/** @param {string} folder @returns {Promise<(() => void) | null>} lets go of the lock; null: somebody has it */
+/**
+ * @param {string} folder
+ * @returns {Promise<(() => void) | null>} releases the lock; null: someone has it
+ */
 export function takeLock(folder) {
   const name = createHash('sha256').update(folder).digest('hex').slice(0, 16);
   return new Promise((resolve, reject) => {
@@ -11,7 +14,7 @@ export function takeLock(folder) {
       if (error.code === 'EADDRINUSE') resolve(null);
       else reject(error);
     });
-    // A socket without a file (an abstract one): it is gone with the process.
+    // An abstract socket, without a file: it disappears with the process.
     holder.listen(`\0water-clock-${name}`, () => {
       holder.unref();
       resolve(() => holder.close());

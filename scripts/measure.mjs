@@ -1,5 +1,5 @@
 /**
- * `npm run measure -- CASE [more]`: measures one thing on the built application and prints the rows of docs/benchmarks.md. A case is a file in
+ * `npm run measure -- CASE [more]`: measures one thing on the built application and prints rows for docs/benchmarks.md. A case is a file in
  * scripts/measure/ whose default export does the work. Each run ends with this machine's yardstick, since its speed varies.
  */
 import fs from 'node:fs';

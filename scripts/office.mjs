@@ -1,4 +1,4 @@
-/** A large company, all of it made up: thousands of gardens, visits and changes, to see what the application is like with them. */
+/** A large invented company with thousands of gardens, visits and changes, for trying out the application. */
 import { createHash } from 'node:crypto';
 
 export const OFFICE = {
@@ -26,13 +26,13 @@ const SURNAMES =
   'Ashdown Bellwether Crake Dunnage Everdell Furze Gorse Hathersage Ingle Jessop'.split(' ');
 const DAY_SECONDS = 86_400;
 
-/** An id that is the same whenever it is made. */
+/** An id that is the same each time. */
 export const idOf = (kind, n) => {
   const hex = createHash('sha256').update(`${kind} ${n}`).digest('hex');
   return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-4${hex.slice(13, 16)}-8${hex.slice(17, 20)}-${hex.slice(20, 32)}`;
 };
 
-/** Repeats itself only after all combinations. */
+/** Repeats only after all combinations. */
 const pick = (list, n, stride = 1) => list[Math.floor(n / stride) % list.length];
 
 const clockText = (seconds) => {
@@ -40,7 +40,7 @@ const clockText = (seconds) => {
   return `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
 };
 
-/** A plan with its starts some steps later, so that no two gardens are quite alike. */
+/** A plan with its starts shifted, so that no two gardens are quite alike. */
 function shifted(plan, steps) {
   const by = steps * (plan.timer.startStepMinutes ?? 1) * 60;
   const later = (start) => {
@@ -54,7 +54,7 @@ function shifted(plan, steps) {
   };
 }
 
-/** The rows of a table, in parts: one statement each. */
+/** Rows of a table, in batches: one statement each. */
 async function insert(client, table, columns, rows) {
   const PART = 500;
   for (let at = 0; at < rows.length; at += PART) {
@@ -70,7 +70,7 @@ async function insert(client, table, columns, rows) {
 }
 
 /**
- * @param {string} url of a database whose tables are there
+ * @param {string} url of a database with tables
  * @param {(text: string) => void} say
  */
 export async function seedOffice(url, say, size = OFFICE) {

@@ -1,4 +1,4 @@
-/** The database that bin/backup and bin/restore work on, and PostgreSQL's own tools for it. */
+/** The database for bin/backup and bin/restore, and PostgreSQL's tools for it. */
 import { execFileSync } from 'node:child_process';
 import path from 'node:path';
 import { ensureDatabase, runningCluster, startCluster } from './cluster.mjs';
@@ -7,19 +7,19 @@ import { DATA, postgresPrograms, setUp } from './setup.mjs';
 
 export const DATABASE = 'water_clock';
 
-/** Something that whoever called can put right. */
+/** An error the caller can fix. */
 export class Wrong extends Error {}
 
-/** Sets up what the database of this folder needs; on another's server nothing of ours is touched. */
+/** Sets up what this folder's database needs; for another server's, nothing of ours is touched. */
 export function prepare() {
   if (!process.env.DATABASE_URL) setUp({ database: true });
 }
 
 /**
- * Runs the work on the database that DATABASE_URL names, else on that of this folder, whether bin/start runs it now or not.
+ * Runs work on the database in DATABASE_URL, otherwise on this folder's, whether or not bin/start is running it.
  *
  * @param {{ alone: boolean }} how alone: not while bin/start runs
- * @param {(database: { url: string, admin: string | null }) => Promise<void>} work admin: to make databases by; null: it is another's server
+ * @param {(database: { url: string, admin: string | null }) => Promise<void>} work admin: for creating databases; null: another server's
  */
 export async function withDatabase({ alone }, work) {
   const own = process.env.DATABASE_URL;
@@ -43,14 +43,14 @@ export async function withDatabase({ alone }, work) {
   }
 }
 
-/** @throws Wrong where it is not installed */
+/** @throws Wrong if it is not installed */
 function programPath(program) {
   const folder = postgresPrograms(program);
   if (!folder) throw new Wrong(`${program} is missing: install the package postgresql-client`);
   return path.join(folder, program);
 }
 
-/** Whether a file is a backup that can be read. */
+/** Whether a file is a readable backup. */
 export function isReadable(file) {
   const program = programPath('pg_restore');
   try {
@@ -61,7 +61,7 @@ export function isReadable(file) {
   }
 }
 
-/** Runs one of PostgreSQL's programs on a database; the password stays out of the list of processes. */
+/** Runs a PostgreSQL program on a database, keeping the password out of the process list. */
 export function postgresTool(program, url, args) {
   const { hostname, port, username, password, pathname } = new URL(url);
   const name = decodeURIComponent(pathname.slice(1));
@@ -78,7 +78,7 @@ export function postgresTool(program, url, args) {
   });
 }
 
-/** Calls a command's work; what went wrong is said, without a stack where it is not our mistake. */
+/** Runs a command's work and reports errors, without a stack unless it is our bug. */
 export async function command(work) {
   try {
     await work();

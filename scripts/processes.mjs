@@ -1,12 +1,12 @@
-/** Other processes: whether they are there, and how they end. */
+/** Other processes: whether they exist, and how they end. */
 import fs from 'node:fs';
 
 export const sleep = (milliseconds) => new Promise((resolve) => setTimeout(resolve, milliseconds));
 
-/** When a process began, in ticks since the machine did: with its id it names one process for good. Null: it is gone, or only waits to be buried. */
+/** Start time of a process, in ticks since boot: with its id it identifies a process for good. Null: gone, or a zombie. */
 export function beginningOf(pid) {
   try {
-    // After the name in brackets, which may hold anything: state is the first field, the beginning the twentieth.
+    // After the name in brackets, which may contain anything: state is the first field, the start time the twentieth.
     const fields = fs.readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ').pop().split(' ');
     return fields[0] === 'Z' ? null : fields[19];
   } catch {
@@ -25,7 +25,7 @@ export async function gone(mark, everyMs = LOOK_EVERY_MS) {
   while (isThere(mark)) await sleep(everyMs);
 }
 
-/** Asks a process to end, and ends it where it does not. */
+/** Asks a process to end, and kills it if it does not. */
 export async function end(mark, patienceMs) {
   if (!isThere(mark)) return;
   process.kill(mark.pid, 'SIGTERM');

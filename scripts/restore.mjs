@@ -1,4 +1,4 @@
-/** bin/restore: brings back what bin/backup wrote. */
+/** bin/restore: restores a backup from bin/backup. */
 import fs from 'node:fs';
 import {
   command,
@@ -36,7 +36,7 @@ async function isEmpty(url) {
   return count === 0;
 }
 
-/** The present database under a name that says when, and an empty one in its place. */
+/** Renames the current database with a timestamp, and creates an empty one in its place. */
 async function putAside(admin) {
   const now = new Date().toISOString().replace(/\D/g, '').slice(0, 14);
   const name = `${DATABASE}_before_${now}`;

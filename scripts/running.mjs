@@ -1,11 +1,11 @@
-/** What bin/start writes down of itself while it runs. */
+/** What bin/start writes down about itself while running. */
 import fs from 'node:fs';
 import path from 'node:path';
 import { DATA } from './setup.mjs';
 
 const RUNNING = path.join(DATA, 'running.json');
 
-/** What this or an earlier start wrote down; nothing where none did. */
+/** What this or an earlier start wrote down; empty if none did. */
 export function noted() {
   try {
     return JSON.parse(fs.readFileSync(RUNNING, 'utf8'));

@@ -1,4 +1,4 @@
-/** Makes docs/screenshots, and the pictures of the help, from the demo data. Call it after a view has changed. */
+/** Makes docs/screenshots, and the pictures of the help, from the demo data. Run it after changing a view. */
 import fs from 'node:fs';
 import path from 'node:path';
 import { ROOT } from './setup.mjs';
@@ -71,7 +71,7 @@ await onStage(async ({ page, url }) => {
   await open('/library/rules/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1d01');
   await page.waitForSelector('.read-document');
   await take('library');
-  // A visit at the house that somebody called about.
+  // A visit at the site someone called about.
   const radio = async (words) => {
     await page.evaluate(
       (text) =>
@@ -119,7 +119,7 @@ await onStage(async ({ page, url }) => {
   await page.evaluate(() => document.activeElement?.blur());
   await take('phone-key-in');
 
-  // The pictures beside the help of each step, small: the step itself without what stands round it.
+  // Small pictures for each step's help: the step alone.
   await size(1180, 760);
   fs.mkdirSync(HELP, { recursive: true });
   for (const [step, timer] of HELP_STEPS) {
@@ -135,7 +135,7 @@ await onStage(async ({ page, url }) => {
   }
 
   await size(1280, 800);
-  // A second timer at the house: the same garden, and so the same hours.
+  // A second timer at the site: the same garden, and so the same hours.
   await open('/sites');
   await page.evaluate(async (copyOf) => {
     const post = (path, body) =>
@@ -169,7 +169,7 @@ await onStage(async ({ page, url }) => {
   await page.waitForSelector('.house-strip');
   await take('one-house');
 
-  // Rules that have changed: planned anew, and one garden looked at.
+  // Changed rules: a replan, and one of its gardens.
   await page.goto(`${url}/replans`);
   const plan = await page.waitForSelector('::-p-aria([name="Replan all"][role="button"])');
   await plan.click();

@@ -1,6 +1,6 @@
 /**
- * `npm run seed:office`: puts a company of 5,000 gardens into the database of this folder, or into that of DATABASE_URL, and says how to sign
- * in. Start the application once before, so that its tables are there.
+ * `npm run seed:office`: puts a company of 5,000 gardens into this folder's database, or the one in DATABASE_URL, and says how to sign in.
+ * Start the application once before, so that the tables exist.
  */
 import { OFFICE, seedOffice } from './office.mjs';
 import { command, withDatabase } from './our-database.mjs';

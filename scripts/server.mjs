@@ -1,19 +1,19 @@
-/** Starts the built server as a process of its own and waits until it listens. */
+/** Starts the built server as its own process and waits until it listens. */
 import { spawn } from 'node:child_process';
 import fs from 'node:fs';
 import path from 'node:path';
 import { end, markOf } from './processes.mjs';
 import { ROOT } from './setup.mjs';
 
-/** Ends a server that does not end by itself; every change is a transaction, so nothing is half saved. */
+/** Kills a server that does not stop; every change is a transaction, so nothing is half saved. */
 const KILL_AFTER_MS = 15_000;
 const WEB = path.join(ROOT, 'apps/web/dist');
 const LOG_SIZE = '10M';
 const LOG_FILES = 5;
-/** Characters of what a server said that does not start. */
+/** Characters of output shown from a server that does not start. */
 const LAST_WORDS = 1500;
 
-/** A log that is cut into files of a size, of which the last ones are kept. */
+/** A log in files of limited size, of which the last ones are kept. */
 async function rotatedLog(file) {
   const { createStream } = await import('rotating-file-stream');
   const log = createStream(path.basename(file), {
@@ -46,7 +46,7 @@ export async function startServer({
       NODE_ENV: 'production',
       DATABASE_URL: databaseUrl,
       PORT: String(port),
-      // Without it the API alone.
+      // Without it, the API only.
       ...(fs.existsSync(path.join(WEB, 'index.html')) ? { WATER_CLOCK_WEB_ROOT: WEB } : {}),
       ...env,
     },

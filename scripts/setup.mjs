@@ -1,6 +1,6 @@
 /**
- * Prepares a fresh clone to run: Debian packages, node_modules, builds. Does only what is missing or
- * stale, so that a second call takes a moment. Uses nothing but Node.js itself.
+ * Prepares a fresh clone: Debian packages, node_modules, builds. Does only what is missing or stale, so that a second call takes a moment.
+ * Uses only Node.js itself.
  */
 import { execFileSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
@@ -8,9 +8,9 @@ import fs from 'node:fs';
 import path from 'node:path';
 
 export const ROOT = path.resolve(import.meta.dirname, '..');
-/** Where setting up keeps its notes. */
+/** Where the setup keeps its notes. */
 const BUILD = path.join(ROOT, '.data');
-/** Where the database, the log and what runs are kept. */
+/** Where the database, the log and runtime files are kept. */
 export const DATA = path.resolve(process.env.WATER_CLOCK_DATA ?? BUILD);
 const LEAST_NODE = [20, 19];
 
@@ -28,7 +28,7 @@ export function findProgram(name) {
   return folders.map((folder) => path.join(folder, name)).find((file) => fs.existsSync(file));
 }
 
-/** Folder of the newest PostgreSQL that has a program, by Debian's layout, or null: a server has `initdb`, a client only `pg_dump`. */
+/** Folder of the newest PostgreSQL that has a program, in Debian's layout, or null: a server has `initdb`, a client only `pg_dump`. */
 export function postgresPrograms(program = 'initdb') {
   const base = '/usr/lib/postgresql';
   const versions = fs.existsSync(base) ? fs.readdirSync(base).map(Number) : [];
@@ -40,7 +40,7 @@ export function postgresPrograms(program = 'initdb') {
   );
 }
 
-/** The browser without windows: it does the same with a third less of the processor. */
+/** The browser without a window system: the same with a third less processor time. */
 const SMALL_CHROMIUM = 'chromium-headless-shell';
 
 export const chromiumProgram = () =>
@@ -55,7 +55,7 @@ function installDebianPackages(packages) {
     throw new Error(`missing: ${packages.join(', ')}; install them as root, or install sudo`);
   say(`Installing from Debian's packages: ${packages.join(', ')}`);
   if (packages.includes('postgresql')) {
-    // Stops Debian from making and starting a cluster of its own; ours is private.
+    // Keeps Debian from creating and starting its own cluster; ours is private.
     const file = '/etc/postgresql-common/createcluster.conf';
     if (!fs.existsSync(file))
       asRoot('sh', [
@@ -87,7 +87,7 @@ function sourceFiles(folder) {
   });
 }
 
-/** SHA-256 over the contents of files and folders; the same sources give the same text. */
+/** SHA-256 over the contents of files and folders; equal sources give equal text. */
 function fingerprint(places) {
   const hash = createHash('sha256').update(process.version);
   for (const place of places) {
@@ -98,7 +98,7 @@ function fingerprint(places) {
   return hash.digest('hex');
 }
 
-/** Runs `make` unless it was run for the same sources before and what it made is still there. */
+/** Runs `make` unless it ran for the same sources before and its output still exists. */
 function whereStale(stampFile, sources, products, make) {
   const wanted = fingerprint(sources);
   const made = fs.existsSync(stampFile) && fs.readFileSync(stampFile, 'utf8') === wanted;
@@ -117,7 +117,7 @@ function alive(pid) {
   }
 }
 
-/** One setup at a time, so that bin/start and bin/test may be called together on a fresh clone. */
+/** One setup at a time, so that bin/start and bin/test may be run together in a fresh clone. */
 function locked(work) {
   for (const folder of [BUILD, DATA]) fs.mkdirSync(folder, { recursive: true });
   const lock = path.join(BUILD, 'setup.lock');
@@ -145,9 +145,7 @@ function locked(work) {
 const LOCAL = ['package.json', 'package-lock.json', 'tsconfig.base.json', 'scripts/words'];
 const TYPESCRIPT = ['packages/core', 'packages/words', 'apps/cli', 'apps/server'];
 
-/**
- * @param {{ database?: boolean, browser?: boolean, web?: boolean, paper?: boolean }} needs `paper`: what reads PDF files back.
- */
+/** @param {{ database?: boolean, browser?: boolean, web?: boolean, paper?: boolean }} needs `paper`: tools that read PDF files */
 export function setUp({ database = false, browser = false, web = false, paper = false }) {
   const [major, minor] = process.versions.node.split('.').map(Number);
   if (major < LEAST_NODE[0] || (major === LEAST_NODE[0] && minor < LEAST_NODE[1]))
@@ -161,7 +159,7 @@ export function setUp({ database = false, browser = false, web = false, paper = 
     try {
       if (missing.length > 0) installDebianPackages(missing);
     } catch (error) {
-      // Without the small browser a whole one does as well, where it is there.
+      // A full browser works as well, if there is one.
       if (missing.some((one) => one !== SMALL_CHROMIUM) || !chromiumProgram()) throw error;
     }
     whereStale(

@@ -1,4 +1,4 @@
-/** The built application on a database of its own, and a browser beside it, for the scripts that measure it and take its pictures. */
+/** The built application with its own database and a browser, for scripts that measure it and take screenshots. */
 import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
@@ -8,10 +8,10 @@ import { startServer } from './server.mjs';
 import { chromiumProgram, setUp } from './setup.mjs';
 
 /**
- * Starts a cluster, does the work, and takes everything down again.
+ * Starts a cluster, does the work, and shuts everything down.
  *
- * @param {(given: { databaseUrl: string, folder: string, serve: (env?: Record<string, string>) => Promise<any> }) => Promise<unknown>} work `serve` starts
- * a server on the database
+ * @param {(given: { databaseUrl: string, folder: string, serve: (env?: Record<string, string>) => Promise<any> }) => Promise<unknown>} work
+ * `serve` starts a server on the database
  */
 export async function onServer(work) {
   setUp({ database: true, browser: true, web: true });
@@ -47,7 +47,11 @@ const SWITCHES = [
   '--force-color-profile=srgb',
 ];
 
-/** Does something with a browser of its own. @param {readonly string[]} more switches */
+/**
+ * Does something with its own browser.
+ *
+ * @param {readonly string[]} more switches
+ */
 export async function withBrowser(work, more = []) {
   const browser = await puppeteer.launch({
     executablePath: chromiumProgram(),
@@ -60,7 +64,7 @@ export async function withBrowser(work, more = []) {
   }
 }
 
-/** Starts all, signs the demo person in on a page of 1280×800, and does the work. */
+/** Starts everything, signs the demo person in on a page of 1280×800, and does the work. */
 export const onStage = (work) =>
   onServer(async ({ serve }) => {
     const { url } = await serve();

@@ -1,4 +1,4 @@
-/** bin/start: sets up what is missing, starts database and server, watches both, and stops both on Ctrl-C. */
+/** bin/start: sets up what is missing, starts the database and the server, monitors both, and stops both on Ctrl-C. */
 import { randomInt } from 'node:crypto';
 import path from 'node:path';
 import { ensureDatabase, freePort, startCluster } from './cluster.mjs';
@@ -23,7 +23,7 @@ const USUAL_PORT = 8420;
 /** Without letters and digits that look alike. */
 const CODE_SIGNS = 'ACDEFGHJKLMNPQRTUVWXY34679';
 
-/** `ABCD-EFGH-JKLM`: about 56 bits, and only so many tries. */
+/** `ABCD-EFGH-JKLM`: about 56 bits, with limited attempts. */
 const foundingCode = () =>
   Array.from({ length: 3 }, () =>
     Array.from({ length: 4 }, () => CODE_SIGNS[randomInt(CODE_SIGNS.length)]).join(''),
@@ -34,7 +34,7 @@ async function choosePort() {
   return freePort(USUAL_PORT).catch(() => freePort());
 }
 
-/** A start that was killed leaves its server running. */
+/** A killed start leaves its server running. */
 async function endOrphan() {
   const { server } = noted();
   if (!server) return;

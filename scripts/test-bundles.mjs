@@ -1,19 +1,19 @@
 /**
- * Bundles each project's test files for Jest: one file a test, and a few shared ones for core, the packages and the application. Jest loads
- * every module anew for every test file, so a page test read 1,500 files before it began; this way it reads four.
+ * Bundles each project's tests for Jest: one file for each test, and a few shared ones for core, packages and application. Jest loads every
+ * module again for every test file, so a page test read 1,500 files before it began; now it reads four.
  */
 import fs from 'node:fs';
 import path from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { ROOT } from './setup.mjs';
 
-/** Where the bundles go; each stands there under the path of its source. */
+/** Output folder; each bundle has the path of its source there. */
 export const BUNDLES = path.join(ROOT, '.data/tests');
 
-/** Packages that a bundle leaves to Jest: native ones, and those that find their own files. */
+/** Packages not bundled: native ones, and those that locate their own files. */
 const EXTERNAL = ['sharp', '@node-rs/argon2', 'piscina', 'dockerfile-utils', 'puppeteer-core'];
 
-/** Jest's projects: where their tests stand, and in which files. */
+/** Jest's projects: where their tests are. */
 export const PROJECTS = {
   core: { folder: 'packages/core/tests' },
   words: { folder: 'packages/words/tests', external: ['typescript'] },
@@ -36,7 +36,7 @@ const SHARED = [
   { name: 'application', test: /\/(apps\/[a-z]+\/(src|dist)|scripts)\// },
 ];
 
-/** A module in a bundle still finds the files that lie beside its source. */
+/** A bundled module still finds files next to its source. */
 const ownPlace = {
   name: 'own-place',
   transform: {
@@ -51,7 +51,7 @@ const ownPlace = {
   },
 };
 
-/** A catalogue has sentences as keys, and a name is made of each unless it is read whole. */
+/** A catalogue's keys are sentences; unless it is imported as a whole, each would become a name. */
 const jsonWhole = {
   name: 'json-whole',
   load: {
@@ -69,7 +69,7 @@ async function bundle(name) {
     .readdirSync(path.join(ROOT, folder))
     .filter((file) => file.endsWith(ending))
     .map((file) => [path.join(folder, file.replace(/\.tsx?$/, '')), path.join(ROOT, folder, file)]);
-  // In a fresh clone it is not there before setting up.
+  // Missing in a fresh clone before setup.
   const { rolldown } = await import('rolldown');
   const isLeft = (id) =>
     [...EXTERNAL, ...external].some((one) => id === one || id.startsWith(`${one}/`));
@@ -88,7 +88,7 @@ async function bundle(name) {
     moduleTypes: { '.css': 'empty' },
     plugins: [ownPlace, jsonWhole],
     tsconfig: path.join(ROOT, 'tsconfig.tests.json'),
-    // What it says is of the libraries; what is ours is checked by the compiler and the linter.
+    // Its warnings are about libraries; our code is checked by the compiler and the linter.
     logLevel: 'silent',
   });
   try {
@@ -99,7 +99,7 @@ async function bundle(name) {
       entryFileNames: '[name].js',
       chunkFileNames: `${folder}/[name].js`,
       codeSplitting: { groups: SHARED },
-      // A module runs when it is first imported, as without bundles.
+      // Modules run when first imported, as without bundles.
       strictExecutionOrder: true,
     });
   } finally {
@@ -115,7 +115,7 @@ export async function bundleTests(names = Object.keys(PROJECTS)) {
   }
 }
 
-/** The projects that Jest's arguments ask for; undefined: all. */
+/** Projects named in Jest's arguments; undefined: all. */
 export function projectsIn(given) {
   const from = given.findIndex((one) => one.startsWith('--selectProjects'));
   if (from < 0) return undefined;

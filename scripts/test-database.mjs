@@ -1,4 +1,4 @@
-/** Databases for tests: each file has one of its own, copied from one that a server has filled with the demo data. */
+/** Databases for tests: each file has its own copy of one that a server has filled with the demo data. */
 import { randomBytes } from 'node:crypto';
 import path from 'node:path';
 import { ensureDatabase, withClient } from './cluster.mjs';
@@ -13,7 +13,7 @@ const within = (adminUrl, name) => {
   return url.href;
 };
 
-/** Fills the template: tables, demo data, and the status of every timer. */
+/** Fills the template: tables, demo data, and every timer's status. */
 export async function makeTemplate(adminUrl, folder) {
   await ensureDatabase(adminUrl, TEMPLATE);
   const databaseUrl = within(adminUrl, TEMPLATE);

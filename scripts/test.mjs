@@ -1,6 +1,6 @@
 /**
- * bin/test: sets everything up and runs every check there is, on a database cluster of its own. Says where the time goes, and ends with
- * one line `N passed, N failed`: each of the checks beside Jest counts as one, each of Jest's tests as one.
+ * bin/test: sets everything up and runs every check, on its own database cluster. Reports times, and ends with one line `N passed, N
+ * failed`: each check besides Jest counts as one, and so does each Jest test.
  */
 import { spawn } from 'node:child_process';
 import fs from 'node:fs';
@@ -27,7 +27,7 @@ for (const signal of ['SIGINT', 'SIGTERM'])
     process.exitCode = 1;
   });
 
-/** Does a step and notes how long it took. */
+/** Runs a step and notes its time. */
 async function timed(name, work) {
   const began = performance.now();
   const result = await work();
@@ -54,7 +54,7 @@ async function check(name, script, env = process.env) {
   else failed++;
 }
 
-/** Checks of the code itself: the linter on one processor, all others on the other one. */
+/** Checks of the code itself: the linter on one processor, the others on the second. */
 const checks = () =>
   Promise.all([
     check('Lint', 'lint:code', { ...process.env, ...(isLong ? {} : { LINT_QUICK: '1' }) }),
@@ -78,7 +78,7 @@ async function jest(name, args, env, workers = os.availableParallelism()) {
         ...flags,
         'node_modules/jest/bin/jest.js',
         `--maxWorkers=${workers}`,
-        // Jest prints its JSON on standard output; the report for people goes to standard error.
+        // Jest prints its JSON to standard output; the report for people goes to standard error.
         '--json',
         `--outputFile=${results}`,
         ...args,
@@ -111,7 +111,7 @@ const cluster = await startCluster({ name: `${prefix}${process.pid}`, throwAway:
 const env = { TEST_DATABASE_ADMIN_URL: cluster.url('postgres'), CHROMIUM: chromiumProgram() };
 try {
   await timed('Demo data', () => makeTemplate(env.TEST_DATABASE_ADMIN_URL, DATA));
-  // A browser leaves its processor idle a third of the time, so one more works beside those that there are.
+  // A browser leaves its processor idle a third of the time, so there is one extra worker.
   const many = os.availableParallelism() + 1;
   if (jestArguments.length > 0) await jest('as asked', jestArguments, env, many);
   else {

@@ -17,7 +17,7 @@ import { named, numbered, renumbered } from './words/placeholders.mjs';
 export { messages } from './words/collect.mjs';
 export { read as readCatalogue } from './words/catalogues.mjs';
 
-/** Writes every catalogue for the messages that there are now; `moved` maps old keys to new ones, with new translations, or those from before. */
+/** Updates every catalogue for the current messages; `moved` maps old keys to new ones, with new or previous translations. */
 function update(moved = new Map()) {
   const found = messages();
   for (const language of languages()) {
@@ -29,7 +29,7 @@ function update(moved = new Map()) {
       else if (entry && language !== SOURCE_LANGUAGE)
         entries.set(key, { ...entry, text: before[language] ?? '', isFuzzy: entry.text !== '' });
     }
-    // What another message still says is found under its own name.
+    // A text another message still uses is found under its own name.
     write(language, found, entries);
     const all = read(language);
     const count = (is) => [...all.values()].filter(is).length;
@@ -57,7 +57,7 @@ async function reword(file) {
   await rewordCode(new Map(pairs.map(({ old, en }) => [old, en])));
   const spanishBefore = read('es');
   const moved = pairs.map(({ old, en, es }) => {
-    // In the code the values come in the order in which the new text has them.
+    // In code, values are in the order of the new text.
     const kept = spanishBefore.get(old)?.text;
     const [text, spanish, before] = renumbered(en, [en, es, kept]);
     const { context } = partsOf(old);
@@ -68,7 +68,7 @@ async function reword(file) {
   process.exitCode = missing.length > 0 ? 1 : 0;
 }
 
-/** Numbers from 0 to 1 that a seed makes again (mulberry32). */
+/** Seeded pseudo-random numbers from 0 to 1 (mulberry32). */
 function randomFrom(seed) {
   let state = seed;
   return () => {

@@ -6,10 +6,10 @@ import * as antd from 'antd';
 import type { Plugin } from 'vite';
 
 const SRC = path.join(import.meta.dirname, 'src');
-/** What others of the library draw within themselves. */
+/** Components drawn inside other components of the library. */
 const WITHIN = ['Spin', 'Pagination'];
 
-/** The components of the library that the interface imports by name. */
+/** Components that the interface imports by name. */
 function usedComponents(): string[] {
   const names = fs
     .readdirSync(SRC, { recursive: true, encoding: 'utf8' })
@@ -25,8 +25,8 @@ function usedComponents(): string[] {
 }
 
 /**
- * `import 'virtual:antd.css'`: the styles of the components that the interface uses, written once when it is built. A browser that has to
- * work them out itself is slower to show a page. They go by custom properties, so that one sheet serves every look.
+ * `import 'virtual:antd.css'`: the styles of all components in use, extracted at build time, because generating them in the browser delays
+ * the first paint. They use custom properties, so one sheet serves every theme.
  */
 export function antdStyles(): Plugin {
   const id = '/__antd.css';

@@ -1,7 +1,7 @@
-/** What is loaded together comes in one file: a hundred small ones take longer, and are a tenth larger when compressed. */
+/** Groups modules that load together into one file: a hundred small files take longer and compress a tenth worse. */
 import { build, type Plugin, type Rolldown, type UserConfig } from 'vite';
 
-/** The pages that are opened most often. */
+/** The pages opened most often. */
 const PAGES: Readonly<Record<string, RegExp>> = {
   signin: /\/SignInPage\.tsx$/,
   today: /\/(OfficeFrame|TodayPage)\.tsx$/,
@@ -13,7 +13,7 @@ const PAGES: Readonly<Record<string, RegExp>> = {
 
 type Chunks = ReadonlyMap<string, Rolldown.OutputChunk>;
 
-/** Every module that comes with some chunks. */
+/** Every module loaded with a set of chunks. */
 function modulesWith(roots: readonly Rolldown.OutputChunk[], chunks: Chunks): ReadonlySet<string> {
   const found = new Set<Rolldown.OutputChunk>();
   const waiting = [...roots];
@@ -26,8 +26,8 @@ function modulesWith(roots: readonly Rolldown.OutputChunk[], chunks: Chunks): Re
 }
 
 /**
- * Builds once as the bundler divides the modules, to see which of them each page needs, and names a chunk for them: `app` is there from the start;
- * what some of the pages need is named after these, such as `today-sites`.
+ * Runs a first build to see which modules each page needs, and names a chunk for them: `app` is always loaded; modules shared by some pages
+ * are named after those pages, such as `today-sites`.
  *
  * @returns the chunk of a module; null: the bundler decides
  */
@@ -39,7 +39,7 @@ async function plannedChunks(config: UserConfig): Promise<(id: string) => string
     build: {
       ...config.build,
       write: false,
-      // It comes by a plugin that writes files, and has little code.
+      // It comes from a plugin that writes files, and is small.
       rolldownOptions: { external: ['virtual:pwa-register'] },
     },
   })) as Rolldown.RolldownOutput;
@@ -59,7 +59,7 @@ async function plannedChunks(config: UserConfig): Promise<(id: string) => string
         ),
       ] as const,
   );
-  // A module that is imported when it is needed keeps a file of its own, by which the manifest knows it.
+  // A dynamically imported module keeps a file of its own, by which the manifest finds it.
   const lazy = new Set(
     all.filter(({ isDynamicEntry }) => isDynamicEntry).map(({ facadeModuleId }) => facadeModuleId),
   );
@@ -71,7 +71,11 @@ async function plannedChunks(config: UserConfig): Promise<(id: string) => string
   };
 }
 
-/** Divides the build as planned. Only a build plans: whoever reads the configuration does not wait for it. @param config of both builds */
+/**
+ * Adds the planned chunks. Only a build runs the planning; readers of the configuration do not wait for it.
+ *
+ * @param config of both builds
+ */
 export const chunksOf = (config: UserConfig): Plugin => ({
   name: 'planned-chunks',
   apply: 'build',
@@ -82,10 +86,7 @@ export const chunksOf = (config: UserConfig): Plugin => ({
   },
 });
 
-/**
- * Each field of the component library looks whether it stands in a form, and with that brings the whole form, which one page has. The context
- * alone is enough for it.
- */
+/** Every field component checks whether it is in a form, which would load the whole form module. The context alone is enough. */
 export const formContextAlone = (): Plugin => ({
   name: 'form-context-alone',
   enforce: 'pre',

@@ -27,7 +27,7 @@ const offline = VitePWA({
   strategies: 'injectManifest',
   srcDir: 'src/data/offline',
   filename: 'sw.ts',
-  // A new version is offered, and taken when somebody says so.
+  // A new version is offered, and used once someone accepts it.
   registerType: 'prompt',
   injectRegister: false,
   injectManifest: {

@@ -1,4 +1,7 @@
-/** A device in the simulated network: the real editor of each timer, what the device keeps through a restart, and a network that loses, repeats and delays. */
+/**
+ * A device in the simulated network: the real editor of each timer, storage that survives a restart, and a network that loses, repeats and
+ * delays.
+ */
 import { randomUUID } from 'node:crypto';
 import { rebase } from '@water-clock/core';
 import { RefusedError, UnreachableError } from '../../apps/web/src/data/api/request.ts';
@@ -14,10 +17,10 @@ import {
 import { TimerEditor } from '../../apps/web/src/data/editor/editor.ts';
 import type { Dice } from '../../packages/core/tests/randomEdits.ts';
 
-/** One of the office's servers, as somebody signed in asks it. */
+/** One of the servers, as a signed-in person uses it. */
 export type Ask = (method: string, path: string, body?: unknown) => Promise<unknown>;
 
-/** The words that people enter in this simulation: each is there once, so that what became of it can be told. */
+/** Words that people enter in this simulation. Each is unique, so that it can be traced. */
 export const wordsIn = (value: unknown): Set<string> =>
   new Set(JSON.stringify(value ?? null).match(/word-\d+/gu) ?? []);
 
@@ -26,33 +29,33 @@ export class Device {
   /** The network loses nothing any more. */
   isCalm = false;
   readonly editors = new Map<string, TimerEditor>();
-  /** Ids of the writes that were made here. */
+  /** Ids of writes made here. */
   readonly made = new Set<string>();
   /** Words that were ever on this screen, also in a question. */
   readonly seen = new Set<string>();
   /** Words that were entered here. */
   readonly entered = new Set<string>();
-  /** Words that somebody here let go: entered over by their own hand, answered with the other side, or refused with a reason. */
+  /** Words given up here: overwritten, answered with the other side, or refused with a reason. */
   readonly letGo = new Set<string>();
   private readonly kept = new Map<string, readonly Queue[]>();
   private readonly views = new Map<string, Saved>();
-  /** How often it was started. */
+  /** Number of starts. */
   private life = 0;
   private waiting: (() => void)[] = [];
-  /** Requests that the network delivers once more, later. */
+  /** Requests that the network will deliver again later. */
   private strays: (() => Promise<unknown>)[] = [];
 
   constructor(
     readonly person: string,
     private readonly servers: readonly Ask[],
     private readonly dice: Dice,
-    /** How far this device's clock is off, milliseconds. */
+    /** Error of this device's clock, milliseconds. */
     private readonly clockError: number,
   ) {}
 
   private readonly timers = new Set<string>();
 
-  /** Opens a timer, as it was last seen where the office does not answer; false: it was never seen. */
+  /** Opens a timer, from storage if the server does not answer; false if it was never loaded. */
   async open(timerId: string): Promise<boolean> {
     this.timers.add(timerId);
     const loaded = await this.load(timerId).catch(() => null);
@@ -60,7 +63,7 @@ export class Device {
     if (!view) return false;
     const { version, plan, survey } = view;
     const { life } = this;
-    /** A page that was closed hears and does nothing any more. */
+    /** A closed page hears and does nothing any more. */
     const alive = async <T>(answer: Promise<T>): Promise<T> => {
       const settled = await answer.then(
         (value) => () => value,
@@ -71,7 +74,7 @@ export class Device {
       if (life !== this.life) await new Promise(() => undefined);
       return settled();
     };
-    /** The words that wait, before and after what was done last. */
+    /** Words waiting before and after the last action. */
     let waiting = [new Set<string>(), new Set<string>()] as const;
     const editor = new TimerEditor({ version, plan, survey }, [], {
       transport: {
@@ -108,7 +111,7 @@ export class Device {
     return true;
   }
 
-  /** The page is closed in the middle of things; what it kept is all that is left. */
+  /** Closes the page in the middle of things; only what it stored is left. */
   async restart(): Promise<void> {
     this.life++;
     this.editors.clear();
@@ -120,7 +123,7 @@ export class Device {
     for (const id of this.timers) if (!this.editors.has(id)) await this.open(id);
   }
 
-  /** What waits is tried again, and what strayed arrives. */
+  /** Retries what waits, and delivers what strayed. */
   async tick(): Promise<void> {
     const [waiting, strays] = [this.waiting, this.strays];
     this.waiting = [];
@@ -131,7 +134,7 @@ export class Device {
     await this.quiet();
   }
 
-  /** Until nothing is under way. */
+  /** Waits until nothing is under way. */
   async quiet(): Promise<void> {
     const isBusy = () =>
       [...this.editors.values()].some((editor) => editor.snapshot().status === 'saving');
@@ -178,7 +181,7 @@ export class Device {
     const fate = this.isCalm ? 9 : this.dice(10);
     if (fate === 0) throw new UnreachableError('lost on the way there');
     if (method !== 'GET' && fate === 1) {
-      // It arrives long after its sender has given it up, perhaps twice.
+      // It arrives long after its sender gave up, perhaps twice.
       this.strays.push(() => server(method, path, body));
       throw new UnreachableError('no answer yet');
     }
@@ -191,7 +194,7 @@ export class Device {
   }
 }
 
-/** A server as a device asks it: refusals and trouble as the application tells them apart. */
+/** A server as a device uses it, with refusals and trouble told apart as in the application. */
 export function askOf(url: () => string, cookie: () => string): Ask {
   return async (method, path, body) => {
     let response: Response;

@@ -1,6 +1,7 @@
 /**
- * One run of the simulated network, by seed: several devices of several people and two servers; random edits, loss, repetition, delay, restarts, clocks that are days
- * off, hours and weeks without a network. Then all is connected, and what everybody sees, what the database has and what people entered is held against each other.
+ * One seeded run of the simulated network: several devices, people and servers; random edits, loss, repetition, delay, restarts, clocks
+ * days off, hours and weeks offline. Then everything is connected, and what people see, what the database has and what was entered are
+ * compared.
  */
 import type { DataSource } from 'typeorm';
 import {
@@ -18,10 +19,10 @@ const DAY_MS = 86_400_000;
 const EVENTS = 60;
 
 export interface Office {
-  /** The servers, by person. */
+  /** Servers, by person. */
   readonly people: readonly { readonly name: string; readonly servers: readonly Ask[] }[];
   readonly database: DataSource;
-  /** A new timer without anything. */
+  /** A new empty timer. */
   readonly newTimer: () => Promise<string>;
 }
 
@@ -29,13 +30,13 @@ export interface Told {
   readonly edits: number;
   readonly questions: number;
   readonly merged: number;
-  /** What is wrong; nothing where all is right. */
+  /** What is wrong; empty if nothing is. */
   readonly wrong: readonly string[];
 }
 
 let words = 0;
 
-/** A fact with a word of its own, or any other edit. */
+/** A fact with a unique word, or any other edit. */
 function editOf(editor: TimerEditor, dice: Dice): { change: RecordChange; word: string | null } {
   const { plan, survey } = editor.snapshot();
   const word = `word-${++words}`;
@@ -75,7 +76,7 @@ function end(editor: TimerEditor, closing: Closing): void {
   editor.close(closing, closingChange({ plan, survey }, closing));
 }
 
-/** Somebody does something at one timer on one device. */
+/** Someone does something at one timer on one device. */
 function work(device: Device, editor: TimerEditor, dice: Dice): 'edit' | 'question' {
   const before = shownBy(editor);
   if (editor.snapshot().refusal) editor.dismiss();
@@ -86,7 +87,7 @@ function work(device: Device, editor: TimerEditor, dice: Dice): 'edit' | 'questi
     );
     for (const { at, mine } of conflict.open)
       if (sides.get(at) === 'theirs') wordsIn(mine).forEach((word) => device.letGo.add(word));
-    // A fact on the way that ends as it began is not asked about.
+    // A fact that ends as it began is not asked about.
     editor.resolve(sides);
     return 'question';
   }
@@ -118,7 +119,7 @@ interface Row {
   readonly made_on: number | null;
 }
 
-/** @param restart a server of the office, in the middle of it. */
+/** @param restart restarts a server in the middle of it */
 export async function simulate(
   seed: number,
   office: Office,
@@ -147,7 +148,7 @@ export async function simulate(
     if (!device) continue;
     const what = dice(20);
     if (what < 11 && editor) told[work(device, editor, dice) === 'edit' ? 'edits' : 'questions']++;
-    // One that has left may stay away until the end: an hour or a month, it is the number of edits that counts.
+    // One that went offline may stay so until the end; only the number of edits matters, not the time.
     else if (what < 13) device.isOnline = dice(3) === 0;
     else if (what < 14) await device.restart();
     else if (what < 16) await device.hearOfNews();

@@ -1,6 +1,7 @@
 /**
- * `npm run measure -- lighthouse`: scores of Lighthouse's mobile preset for the sign-in, Today, the sites and a timer, each the median of three runs
- * (`-- lighthouse 5`: of five), and what holds each back. Lighthouse is not a dependency: `npm install --no-save lighthouse@12` first.
+ * `npm run measure -- lighthouse`: Lighthouse scores (mobile preset) for sign-in, Today, the site list and a timer, each the median of
+ * three runs (`-- lighthouse 5`: of five), with what lowers each. Lighthouse is not a dependency: `npm install --no-save lighthouse@12`
+ * first.
  */
 import { onServer, withBrowser } from '../stage.mjs';
 import { row } from './parts.mjs';
@@ -46,7 +47,7 @@ export default async function measure([runs = '3']) {
           }
           const { lhr } = await lighthouse(
             `${url}${path}`,
-            // Cookies stay, or nobody would be signed in.
+            // Keep cookies, otherwise no one is signed in.
             { onlyCategories: CATEGORIES, disableStorageReset: true, logLevel: 'error' },
             undefined,
             page,

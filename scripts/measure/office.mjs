@@ -1,5 +1,5 @@
 /**
- * What an office of 5,000 sites costs the server: `npm run measure -- office [GARDENS]`. The figures stand in docs/benchmarks.md and
+ * Cost of an office of 5,000 sites for the server: `npm run measure -- office [GARDENS]`. The figures are in docs/benchmarks.md and
  * docs/scale.md.
  */
 import autocannon from 'autocannon';
@@ -27,7 +27,7 @@ const p95 = (numbers) => quantile(numbers, 0.95);
 
 const OPENINGS = 5;
 
-/** Until the first row of the list stands, the median, in milliseconds. */
+/** Median milliseconds until the first row of the list is shown. */
 const opening = (url, { cookie }) =>
   withBrowser(async (browser) => {
     const page = await browser.newPage();
@@ -44,11 +44,11 @@ const opening = (url, { cookie }) =>
     return median(times);
   });
 
-/** @param {readonly string[]} more how many gardens to replan */
+/** @param {readonly string[]} more number of gardens to replan */
 export default ([most]) =>
   onServer(async ({ databaseUrl, serve }) => {
     const start = () => serve({ WATER_CLOCK_DEMO: '0', WATER_CLOCK_WORKERS: '2' });
-    // The first one makes the tables.
+    // The first one creates the tables.
     await (await start()).stop();
     await seedOffice(databaseUrl, (text) => process.stderr.write(`${text}\n`));
     const server = await start();

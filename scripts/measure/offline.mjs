@@ -1,13 +1,13 @@
 /**
- * The application without a network, as docs/benchmarks.md tells it: how soon a kept timer stands with the processor throttled four-fold, how much 200 kept sites take, how long 500 waiting
- * changes take to be in step, and how the memory grows over a month of visits.
+ * The application offline, as in docs/benchmarks.md: how soon a kept timer is shown on a four-fold throttled processor, how much space 200
+ * kept sites take, how long 500 waiting changes take to sync, and memory growth over a month of visits.
  */
 import { onStage } from '../stage.mjs';
 import { DESK, FENNIMORE, LARKHOLT, median, PHONE, row, seconds, whole } from './parts.mjs';
 
 const TIMES = 7;
 
-/** Of a timer that was taken along, and never opened on this device: the real page. */
+/** A timer that was prefetched and never opened on this device: the real page. */
 async function coldStart(page, url) {
   await page.evaluate(() => navigator.serviceWorker.ready);
   for (const { name, screen } of [
@@ -17,7 +17,7 @@ async function coldStart(page, url) {
     await page.setViewport(screen);
     await page.goto(url + LARKHOLT);
     await page.waitForFunction(whole);
-    // What it asked for is kept.
+    // What it asked for is stored.
     await page.waitForNetworkIdle();
     await page.setOfflineMode(true);
     for (const [how, rate] of [
@@ -40,7 +40,7 @@ async function coldStart(page, url) {
   }
 }
 
-/** The store as the application fills it, with the answers of 200 houses of this size. */
+/** The store as the application fills it, with answers for 200 sites of this size. */
 async function kept(page, url) {
   await page.goto(`${url}/device`);
   const bytes = await page.evaluate(async (id) => {
@@ -109,7 +109,7 @@ async function comingBack(page, url) {
   }
 }
 
-/** Thirty days: each opens four timers and their steps, changes something, and goes back to Today. */
+/** Thirty days: each opens four timers and their steps, changes something, and returns to Today. */
 async function month(page, url) {
   const client = await page.createCDPSession();
   const heap = async () => {
@@ -122,7 +122,7 @@ async function month(page, url) {
   for (let day = 0; day < 30; day++) {
     for (const id of [LARKHOLT, FENNIMORE])
       for (const step of ['', '/stations', '/minutes', '/keyin']) {
-        // Within the application, so that nothing is loaded anew.
+        // Within the application, so that nothing is reloaded.
         await page.evaluate((to) => {
           history.pushState(null, '', to);
           dispatchEvent(new PopStateEvent('popstate'));

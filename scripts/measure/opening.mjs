@@ -1,6 +1,6 @@
 /**
- * How soon the first screen of a timer stands, and how far it moves after that: opened from a warm server with nothing in the
- * browser's cache, its processor throttled four-fold. Prints a row of docs/benchmarks.md.
+ * How soon the first screen of a timer is shown, and how far it moves afterwards: from a warm server with an empty browser cache and a
+ * four-fold throttled processor. Prints a row for docs/benchmarks.md.
  */
 import { onStage } from '../stage.mjs';
 import { DESK, LARKHOLT, median, PHONE, row } from './parts.mjs';

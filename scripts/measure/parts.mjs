@@ -1,4 +1,4 @@
-/** What the measurements share: figures, rows of tables, screens, the demo timers, and a probe on a thread of its own. */
+/** Shared parts of the measurements: figures, table rows, screens, demo timers, and a probe on its own thread. */
 import { once } from 'node:events';
 import { isMainThread, parentPort, Worker, workerData } from 'node:worker_threads';
 import { sleep } from '../processes.mjs';
@@ -9,25 +9,25 @@ export const FENNIMORE = '/timers/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c02';
 export const DESK = { width: 1280, height: 800 };
 export const PHONE = { width: 390, height: 844, isMobile: true, hasTouch: true };
 
-/** The smallest number that a share of all do not exceed; 0 of none. */
+/** A percentile: the smallest number that a share of all do not exceed; 0 for none. */
 export const quantile = (numbers, share) =>
   [...numbers].sort((a, b) => a - b)[
     Math.min(numbers.length - 1, Math.floor(numbers.length * share))
   ] ?? 0;
 export const median = (numbers) => quantile(numbers, 0.5);
 
-/** Prints a row of a table. */
+/** Prints a table row. */
 export const row = (...cells) => process.stdout.write(`| ${cells.join(' | ')} |\n`);
 export const ms = (value) => `${value.toFixed(0)} ms`;
 export const seconds = (milliseconds) => `${(milliseconds / 1000).toFixed(1)} s`;
 
-/** In the page of a timer: verdict, strip and board stand. */
+/** In a timer's page: verdict, strip and board are shown. */
 export const whole = () =>
   document.querySelector('.verdict[data-of="known"]') &&
   document.querySelector('.strip-cycle') &&
   document.querySelector('.board-cell, .phone-row');
 
-/** @returns {Promise<{ cookie: string }>} headers of somebody who is signed in */
+/** @returns {Promise<{ cookie: string }>} headers of a signed-in person */
 export async function signIn(url, email, password) {
   const answer = await fetch(`${url}/api/session`, {
     method: 'POST',
@@ -38,9 +38,9 @@ export async function signIn(url, email, password) {
 }
 
 /**
- * Asks an address again and again from a thread of its own, which what is received here does not hold up.
+ * Polls an address from its own thread, undisturbed by what is received here.
  *
- * @returns `waits`: milliseconds of each answer since it was last called
+ * @returns `waits`: milliseconds of each answer since the last call
  */
 export function probe(url) {
   const worker = new Worker(new URL(import.meta.url), { workerData: { url } });
@@ -62,7 +62,7 @@ if (!isMainThread && workerData?.url) {
     parentPort.postMessage(waits);
     waits = [];
   });
-  // The first one makes the connection.
+  // The first one opens the connection.
   await fetch(workerData.url);
   for (;;) {
     const began = performance.now();

@@ -1,7 +1,4 @@
-/**
- * What heavy work costs the server, and whether it holds up anybody else: `npm run measure -- server`. The figures stand in
- * docs/reliability.md.
- */
+/** Cost of heavy work for the server, and whether it delays others: `npm run measure -- server`. The figures are in docs/reliability.md. */
 import os from 'node:os';
 import { onServer } from '../stage.mjs';
 import { median, ms, probe, quantile, row, signIn } from './parts.mjs';
@@ -26,7 +23,7 @@ export default () =>
       const text = await (await fetch(`${server.url}/metrics`)).text();
       return Number(new RegExp(`^${name} (\\S+)`, 'm').exec(text)?.[1]);
     };
-    /** Processor seconds of the whole process, its threads included. */
+    /** Processor seconds of the whole process, including threads. */
     const spent = () => metric('process_cpu_seconds_total');
     const costOf = async (route) => {
       const costs = [];
@@ -38,9 +35,9 @@ export default () =>
       return median(costs) * 1000;
     };
 
-    /** Of asking, without the work. */
+    /** Of polling, without the work. */
     const asking = await costOf('/api/health/live');
-    // The thread has loaded its code before anything is measured.
+    // The thread loads its code before anything is measured.
     await ask(`/api/timers/${TIMERS[0]}/page.pdf`);
     let dearest = { ms: 0, timer: '' };
     for (const timer of TIMERS) {
@@ -97,7 +94,7 @@ export default () =>
     };
     await metric('nodejs_eventloop_lag_p99_seconds');
     const prober = probe(`${server.url}/api/health`);
-    // Those who call are other machines in life; here they must not take the processor from the server.
+    // Clients are other machines in reality; here they must not take processor time from the server.
     os.setPriority(process.pid, os.constants.priority.PRIORITY_BELOW_NORMAL);
     await Promise.all([client(), client(), client(), client()]);
     const waits = await prober.waits();

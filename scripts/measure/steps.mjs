@@ -1,13 +1,13 @@
 /**
- * How soon each step of a visit stands, the browser's processor throttled four-fold: opened by its address from a warm server, and reached
- * from another step. What counts is the first frame that shows the step's own part. Prints two columns of docs/benchmarks.md. Names of steps
- * as in their addresses (`programs` for the first) measure these alone.
+ * How soon each step of a visit is shown on a four-fold throttled processor: opened by address from a warm server, and reached from another
+ * step. Counts the first frame with the step's own content. Prints two columns for docs/benchmarks.md. Step names as in their addresses
+ * (`programs` for the first) limit the run to those.
  */
 import { onStage } from '../stage.mjs';
 import { FENNIMORE, median, row } from './parts.mjs';
 
 const TIMES = 3;
-/** Each step, its name in the rail, and what only it has. */
+/** Each step, its name in the rail, and something only it has. */
 const STEPS = [
   ['house', 'House and rules', '.rules-now'],
   ['timer', 'Timer', '.kind-card'],
@@ -55,7 +55,7 @@ export default (only) =>
         await page.goto(`${url}${FENNIMORE}/${path}`, { waitUntil: 'domcontentloaded' });
         opened.push(await page.evaluate(seen, selector, true));
         await page.setCacheEnabled(true);
-        // From the neighbour in whose place this one comes; it has been looked at for a while.
+        // From the neighbouring step, after looking at it for a while.
         await page.goto(`${url}${FENNIMORE}/${path === 'log' ? 'house' : 'log'}`);
         await page.waitForSelector('.verdict[data-of="known"]');
         await new Promise((resolve) => setTimeout(resolve, 3_000));

@@ -1,23 +1,23 @@
 /**
- * How long it takes from a key in a run-time cell, and from a move of a start that is dragged, to the repainted strip and
- * verdict, on the largest demo timer, in headless Chromium. Prints two rows of docs/benchmarks.md.
+ * Time from a key press in a run-time cell, and from a move of a dragged start, to the repainted strip and verdict, on the largest demo
+ * timer in headless Chromium. Prints two rows for docs/benchmarks.md.
  */
 import { onStage } from '../stage.mjs';
 import { DESK, LARKHOLT, quantile, row } from './parts.mjs';
 
 const KEYS = 300;
-/** Milliseconds between two keys or moves; asking the page whether it is ready would keep it busy. */
+/** Milliseconds between two key presses or moves; polling the page would keep it busy. */
 const pause = (least = 110) =>
   new Promise((resolve) => setTimeout(resolve, least + Math.random() * 17));
 
-/** In the page. The time of the key is the browser's own; the end is the first moment after the frame that shows the new strip. */
+/** In the page. The time of the key press is the browser's own; the end is the first moment after the frame with the new strip. */
 function watch() {
   globalThis.samples = [];
   let pressedAt = null;
   addEventListener('keydown', (event) => (pressedAt = event.timeStamp), { capture: true });
   const moved = (event) => event.buttons > 0 && (pressedAt = event.timeStamp);
   addEventListener('pointermove', moved, { capture: true });
-  // The times at the cycles: they change when the answer is drawn, not when a drag begins.
+  // The times on the cycles: they change when the answer is drawn, not when a drag begins.
   const times = () =>
     [...document.querySelectorAll('.strip-times')].map((one) => one.textContent).join();
   let last = times();
@@ -40,7 +40,7 @@ function watch() {
 export default () =>
   onStage(async ({ browser, url }) => {
     row('what', 'median, ms', '95th percentile', '99.9th');
-    /** Measures on a page of its own: what was typed before must not count. */
+    /** Each measurement has its own page, so that earlier typing does not count. */
     const measure = async (what, work) => {
       const page = await browser.newPage();
       await page.setViewport(DESK);
@@ -56,14 +56,14 @@ export default () =>
       row(`${samples.length} ${what}`, at(0.5), at(0.95), at(0.999));
     };
     const keys = async (page, least) => {
-      // The last cell but two of the board; only what is seen of it is there.
+      // The last cell but two of the board; only its visible part is rendered.
       await page.focus('[data-cell="0:0"]');
       await page.keyboard.down('Control');
       await page.keyboard.press('End');
       await page.keyboard.up('Control');
       await page.keyboard.press('ArrowUp');
       await page.keyboard.press('ArrowUp');
-      // 8, 80, 8, 80 …: the program's cycle, the strip, the board and the headroom change with each key.
+      // 8, 80, 8, 80 …: the program's cycle, the strip, the board and the headroom change with each key press.
       await page.keyboard.type('8');
       for (let i = 0; i < KEYS; i++) {
         await page.keyboard.press(i % 2 === 0 ? '0' : 'Backspace');
@@ -73,7 +73,7 @@ export default () =>
     await measure('keys', keys);
     await measure('keys, four-fold throttled', async (page) => {
       await page.emulateCPUThrottling(4);
-      // Four keys a second: with less between them a key waits for what follows the one before.
+      // Four key presses a second: faster ones would wait for the work of the one before.
       await keys(page, 250);
     });
     await measure('moves', async (page) => {

@@ -1,7 +1,7 @@
 /**
- * How many taps and keys a service call takes on a phone ("it comes on in the afternoon"): begun from Today, noted as found, found, keyed in
- * with read-back, tested and closed. Prints a row of docs/benchmarks.md for each part. It goes by what the buttons are called, so that an older
- * state of the product can be measured by the same script.
+ * Taps and key presses of a service call on a phone ("it comes on in the afternoon"): started from Today, saved as found, diagnosed, keyed
+ * in with read-back, tested and closed. Prints a row for docs/benchmarks.md for each part. Finds buttons by name, so that older versions
+ * can be measured with the same script.
  */
 import { onStage } from '../stage.mjs';
 import { PHONE, row } from './parts.mjs';
@@ -55,7 +55,7 @@ export default () =>
     };
     row('on a phone', 'taps', 'keys', 'pages');
 
-    // Begun from Today: in its line where there is a button for it, else by way of the site.
+    // Started from Today, in its row if it has a button, otherwise through the site.
     await page.goto(url);
     await page.waitForSelector('.today');
     const line = await has('li:has(a[href*="' + THISTLE + '"])');
@@ -69,7 +69,7 @@ export default () =>
     await page.waitForSelector('[data-line]');
     told('begin from Today');
 
-    // As found: every line as planned but by its own key, and nothing hidden.
+    // As found: every line confirmed as planned by its own key press, and no hidden programs.
     await on('[data-line][data-looked="false"]');
     for (let n = 0; n < 80 && (await has('[data-line][data-looked="false"]')); n++) await enter();
     await on('::-p-aria([name="No hidden programs"][role="radio"])');
@@ -102,7 +102,7 @@ export default () =>
       const value = values.get(
         await page.$eval('.key-line-next .key-name', (one) => one.textContent),
       );
-      // The field has the focus by itself, or it is touched.
+      // The field has the focus already, or is tapped.
       await page
         .waitForFunction(() => document.activeElement?.closest('.key-line-next input'), {
           timeout: 1_500,

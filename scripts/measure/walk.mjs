@@ -1,13 +1,13 @@
 /**
- * How many key presses a walk of twelve stations takes by keyboard, beside the same facts in a plain form: one screen a station of
- * fields and drop-down lists, a button that saves and one that goes on. Both are done in headless Chromium, and what was entered is
- * compared. Prints two rows of docs/benchmarks.md.
+ * Key presses of a walk of twelve stations by keyboard, compared with the same facts in a plain form: one screen for each station with
+ * fields and drop-down lists, a save button and a next button. Both are done in headless Chromium and the results compared. Prints two rows
+ * for docs/benchmarks.md.
  */
 import { HEAD_WORDS, PLANT_WORDS, SOIL_WORDS, SUN_WORDS } from '../../packages/core/dist/index.js';
 import { onStage } from '../stage.mjs';
 import { DESK, row } from './parts.mjs';
 
-/** A garden as it is found: neighbours have their soil and often their sun and slope in common. */
+/** A realistic garden: neighbours share soil and often sun and slope. */
 const GARDEN = [
   ['Front lawn', 0, 0, 2, 3, 0, '64', '8'],
   ['Front lawn, gate', 0, 0, 2, 3, 0, '41', '6'],
@@ -26,7 +26,7 @@ const LISTS = [HEAD_WORDS, PLANT_WORDS, SUN_WORDS, SOIL_WORDS].map((words) => Ob
 const SLOPES = ['Flat', 'Up to 6 %', 'Up to 12 %', 'Over 12 %'];
 const ALL = [...LISTS, SLOPES];
 
-/** The fewest letters that a drop-down list needs to stand on a word: it takes the first that begins with them. */
+/** The fewest letters with which a drop-down list selects a word: it takes the first that begins with them. */
 const lettersFor = (words, at) => {
   for (let n = 1; n <= words[at].length; n++) {
     const typed = words[at].slice(0, n).toLowerCase();
@@ -73,7 +73,7 @@ export default () =>
     }
     const plain = presses;
 
-    // The walk, with = wherever all that follows is as at the station before.
+    // The walk, with = wherever everything that follows is as at the station before.
     await page.setViewport(DESK);
     await page.goto(url);
     await page.waitForSelector('.today');

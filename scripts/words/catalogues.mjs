@@ -1,4 +1,4 @@
-/** The catalogues as gettext PO files, one a language, and as the JSON that the application loads. */
+/** The catalogues as gettext PO files, one for each language, and as JSON for the application. */
 import fs from 'node:fs';
 import path from 'node:path';
 import gettext from 'gettext-parser';
@@ -7,7 +7,7 @@ import { keyOf, partsOf } from './collect.mjs';
 import { named, namesIn, numbered } from './placeholders.mjs';
 
 const FOLDER = path.join(ROOT, 'packages/words/src/catalogues');
-/** Made by the build; not under version control. */
+/** Built; not under version control. */
 const COMPILED = path.join(FOLDER, 'compiled');
 /** English is the text of the messages themselves. */
 export const SOURCE_LANGUAGE = 'en';
@@ -20,8 +20,8 @@ export const languages = () =>
     .map((name) => path.basename(name, '.po'));
 
 /**
- * @returns {Map<string, { text: string, isFuzzy: boolean, note: string }>} by the key of the message, both with numbered values. `note` is for the translator; a fuzzy text is
- * that of an earlier wording
+ * @returns {Map<string, { text: string, isFuzzy: boolean, note: string }>} by message key, both with numbered values. `note` is for the
+ * translator; a fuzzy text is from an earlier wording
  */
 export function read(language) {
   const file = fileOf(language);
@@ -72,7 +72,7 @@ export function write(language, messages, entries) {
   fs.writeFileSync(fileOf(language), `${po.toString('utf8').trimEnd()}\n`);
 }
 
-/** Writes the JSON of every language but the source's: keys of messages and their texts. A fuzzy text is better than none. */
+/** Writes the JSON of every language except the source language: message keys and texts. A fuzzy text is better than none. */
 export function compile() {
   fs.mkdirSync(COMPILED, { recursive: true });
   for (const language of languages().filter((one) => one !== SOURCE_LANGUAGE)) {

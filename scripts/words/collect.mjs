@@ -1,4 +1,4 @@
-/** The messages of the product, where they stand in the code: each can be found, and reworded in its place. */
+/** The product's messages in the code: each can be located, and reworded in place. */
 import fs from 'node:fs';
 import path from 'node:path';
 import ts from 'typescript';
@@ -6,7 +6,7 @@ import { ROOT } from '../setup.mjs';
 import { namesOf } from './placeholders.mjs';
 
 const SOURCES = ['packages/core/src', 'apps/web/src', 'apps/server/src'];
-/** Folders of documents that ship, with the fields that people read; `name` of a task is that of a station, or of a kind. */
+/** Folders of shipped documents, with the fields people read; a task's `name` is that of a station or a kind. */
 const DOCUMENTS = [
   {
     folder: 'packages/core/src/plan/kinds',
@@ -14,13 +14,13 @@ const DOCUMENTS = [
   },
   { folder: 'packages/core/src/trainer/tasks', fields: ['title', 'says', 'hints', 'name'] },
 ];
-/** Functions whose texts are said later. */
+/** Functions whose texts are translated later. */
 const NAMING = ['required', 'textLike', 'notFound', 'Line', 'NameField'];
 
-/** Between the context of a message and its text, as gettext has it. */
+/** Separates a message's context from its text, as in gettext. */
 const CONTEXT_END = '\u0004';
 
-/** The name of a message. */
+/** Key of a message. */
 export const keyOf = ({ context, text }) => (context ? `${context}${CONTEXT_END}${text}` : text);
 export const partsOf = (key) => {
   const [context, text] = key.includes(CONTEXT_END) ? key.split(CONTEXT_END) : [undefined, key];
@@ -29,24 +29,24 @@ export const partsOf = (key) => {
 
 const pluralOf = (one, other) => `{0, plural, one {${one}} other {${other}}}`;
 
-/** The text of a template, with `{0}`, `{1}` … in the places of its values. */
+/** Text of a template, with `{0}`, `{1}` … in place of its values. */
 const templateText = (template) =>
   ts.isNoSubstitutionTemplateLiteral(template)
     ? template.text
     : template.head.text +
       template.templateSpans.map((span, i) => `{${i}}${span.literal.text}`).join('');
 
-/** The names of its values. */
+/** Names of its values. */
 const templateNames = (template) =>
   ts.isNoSubstitutionTemplateLiteral(template)
     ? []
     : namesOf(template.templateSpans.map(({ expression }) => expression));
 
-/** A text that says something, and not only its values. */
+/** A text with words, not only values. */
 const isMessage = (text) => /\p{L}/u.test(text.replaceAll(/\{\d+\}/gu, ''));
 
 /**
- * Every place of a file at which a message stands.
+ * Every message in a file.
  *
  * @param {ts.SourceFile} source
  * @returns {{ form: 'template' | 'string' | 'plural' | 'counted', text: string, names: string[], context?: string, node: ts.Node }[]}
@@ -82,7 +82,7 @@ export function placesIn(source) {
       for (const property of node.arguments[0]?.properties ?? [])
         if (property.initializer) strings(property.initializer);
     if (called === 'sayText') node.arguments.forEach(strings);
-    // What belongs into a field, and what is named in a refusal.
+    // What a field expects, and what a refusal names.
     if (NAMING.includes(called))
       for (const argument of node.arguments)
         if (ts.isStringLiteralLike(argument)) add('string', argument.text, argument);
@@ -126,7 +126,7 @@ export const sourceOf = (file, text = fs.readFileSync(file, 'utf8')) =>
     file.endsWith('x') ? ts.ScriptKind.TSX : ts.ScriptKind.TS,
   );
 
-/** Every text of some fields of a document. */
+/** Every text in some fields of a document. */
 function textsIn(value, fields, field = '') {
   if (typeof value === 'string') return fields.includes(field) && isMessage(value) ? [value] : [];
   if (Array.isArray(value)) return value.flatMap((one) => textsIn(one, fields, field));
@@ -134,7 +134,7 @@ function textsIn(value, fields, field = '') {
   return Object.entries(value).flatMap(([name, one]) => textsIn(one, fields, name));
 }
 
-/** @returns {Map<string, { places: string[], names: string[] }>} by the key of each message: the files in which it stands, and the names of its values */
+/** @returns {Map<string, { places: string[], names: string[] }>} by message key: the files that contain it, and the names of its values */
 export function messages() {
   const found = new Map();
   const add = (key, file, names = []) => {

@@ -1,4 +1,4 @@
-/** Words that messages no longer use, as docs/glossary.md lists them. */
+/** Words that messages no longer use, as listed in docs/glossary.md. */
 import fs from 'node:fs';
 import path from 'node:path';
 import { ROOT } from '../setup.mjs';
@@ -6,7 +6,7 @@ import { ROOT } from '../setup.mjs';
 const SECTION = '## Words we no longer use';
 const ROW = /^\| (?<old>[^|]+?) \| (?<now>[^|]+?) \|$/gmu;
 
-/** @returns {{ old: string, now: string }[]} each word, and what to say in its place */
+/** @returns {{ old: string, now: string }[]} each word, and its replacement */
 function oldWords() {
   const text = fs.readFileSync(path.join(ROOT, 'docs/glossary.md'), 'utf8');
   const [, section = ''] = text.split(SECTION);

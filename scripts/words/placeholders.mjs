@@ -1,13 +1,13 @@
 /**
- * Values of messages have names in the catalogues, `{time}`, and numbers in the code and in what the application loads, `{0}`. A name comes from
- * the expression in the code; the first place in which a message stands gives them.
+ * Message values have names in the catalogues, `{time}`, and numbers in the code and the application's JSON, `{0}`. A name comes from the
+ * expression in the code, at the message's first place.
  */
 import ts from 'typescript';
 
 const PLURAL = /^\{(\w+), plural, /u;
-/** A name begins with a small letter, so `{A}` in a message is text. */
+/** A name begins with a lower-case letter, so `{A}` in a message is text. */
 const isName = (text) => /^[a-z]\w*$/u.test(text);
-/** Functions that only pass on what they are given. */
+/** Functions that only pass on their argument. */
 const PASSING = [
   'String',
   'Number',
@@ -19,7 +19,7 @@ const PASSING = [
   'listed',
   'counted',
 ];
-/** Methods of what they are about. */
+/** Methods that describe their object. */
 const METHODS = ['join', 'map', 'toFixed', 'toString', 'slice', 'replace', 'trim', 'at', 'filter'];
 
 /** `SWITCHED_WORDS` as `switched`. */
@@ -31,7 +31,7 @@ const lowered = (name) =>
         .replaceAll(/_(\w)/gu, (_, letter) => letter.toUpperCase())
     : name;
 
-/** What an expression is about: the last word of its path, or of the function that makes it. */
+/** Subject of an expression: the last word of its path, or of the function that makes it. */
 function wordOf(node) {
   if (ts.isIdentifier(node)) return lowered(node.text);
   if (ts.isPropertyAccessExpression(node))
@@ -53,7 +53,11 @@ function wordOf(node) {
   return 'value';
 }
 
-/** A name for each expression, no two alike. @returns {string[]} */
+/**
+ * A unique name for each expression.
+ *
+ * @returns {string[]}
+ */
 export function namesOf(expressions) {
   const names = [];
   for (const node of expressions) {
@@ -66,25 +70,29 @@ export function namesOf(expressions) {
   return names;
 }
 
-/** The names in a text of a catalogue, in their order. @returns {string[]} */
+/**
+ * Names in a catalogue text, in order.
+ *
+ * @returns {string[]}
+ */
 export function namesIn(text) {
   const [, counted] = PLURAL.exec(text) ?? [];
   if (counted !== undefined) return [counted];
   return [...new Set([...text.matchAll(/\{([a-z\d]\w*)\}/gu)].map(([, name]) => name))];
 }
 
-/** A text with names in the places of numbers. */
+/** A text with names in place of numbers. */
 export const named = (text, names) =>
   text.replaceAll(/\{(\d+)(?=[,}])/gu, (found, i) => (names[i] ? `{${names[i]}` : found));
 
-/** A text with numbers in the places of names: each name's place in `names`. Another name is left as it is. */
+/** A text with numbers in place of names: each name's index in `names`. Unknown names stay. */
 export const numbered = (text, names) =>
   text.replaceAll(/\{(\w+)(?=[,}])/gu, (found, name) => {
     const place = names.indexOf(name);
     return place < 0 ? found : `{${place}`;
   });
 
-/** Texts that number their values by the order of one of them; in a template of code they come in that order. */
+/** Texts that number their values in the order of one of them, which is the order in a code template. */
 export function renumbered(text, texts) {
   const order = [...new Set([...text.matchAll(/\{(\d+)(?=[,}])/gu)].map(([, i]) => i))];
   return texts.map((one) => one && numbered(one, order));

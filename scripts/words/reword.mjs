@@ -1,4 +1,4 @@
-/** Rewords messages where they stand in the code, and takes their translations along. */
+/** Rewords messages in the code, together with their translations. */
 import fs from 'node:fs';
 import path from 'node:path';
 import prettier from 'prettier';
@@ -10,14 +10,22 @@ const valuesIn = (text) => [...new Set(text.match(/\{\d+(?=[,}])/gu) ?? [])].sor
 const quoted = (text) =>
   text.includes("'") && !text.includes('"') ? `"${text}"` : `'${text.replaceAll("'", "\\'")}'`;
 
-/** The two forms of a plural message. @throws Error where it has another shape */
+/**
+ * The two forms of a plural message.
+ *
+ * @throws Error if it has another shape
+ */
 function formsOf(text) {
   const [, one, other] = /^\{0, plural, one \{(.*)\} other \{(.*)\}\}$/su.exec(text) ?? [];
   if (other === undefined) throw new Error(`no plural: ${text}`);
   return [one, other];
 }
 
-/** The template that says a message with the values of the old one. @param {(node: ts.Node) => string} textOf what stands for a value */
+/**
+ * The template for a message with the values of the old one.
+ *
+ * @param {(node: ts.Node) => string} textOf source of a value
+ */
 function templateOf(source, { template }, text, textOf) {
   const spans = ts.isNoSubstitutionTemplateLiteral(template) ? [] : [...template.templateSpans];
   const inner = template.getText(source).slice(1, -1);
@@ -30,7 +38,7 @@ function templateOf(source, { template }, text, textOf) {
   return `\`${before}${said}${after}\``;
 }
 
-/** What stands in the place of a message: where it begins and ends, and its new text. */
+/** Replacement of a message: its range and new text. */
 function replacement(source, { form, node }, text) {
   const at = (first, last, say) => ({ start: first.getStart(source), end: last.end, say });
   if (form === 'template')
@@ -51,7 +59,7 @@ export function rewordedText(code, pairs, file = 'code.ts') {
     return text === undefined ? [] : [replacement(source, place, text)];
   });
   edits.sort((a, b) => a.start - b.start || b.end - a.end);
-  // A value of a message can hold a message itself.
+  // A message's value can contain a message itself.
   const between = (start, end) => {
     let made = '';
     let at = start;
@@ -67,8 +75,8 @@ export function rewordedText(code, pairs, file = 'code.ts') {
 }
 
 /**
- * @param {Map<string, string>} pairs names of messages as they are now, and their new texts
- * @returns {Promise<string[]>} the names that stand nowhere
+ * @param {Map<string, string>} pairs message keys and their new texts
+ * @returns {Promise<string[]>} keys that were not found
  */
 export async function rewordCode(pairs) {
   for (const [key, text] of pairs)

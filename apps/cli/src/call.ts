@@ -1,4 +1,4 @@
-/** What was asked for on the command line. */
+/** The parsed command line. */
 import { parseArgs } from 'node:util';
 import { parseDate, type EpochDay } from '@water-clock/core';
 
@@ -8,25 +8,25 @@ export type Call =
       readonly command: 'check';
       readonly files: readonly string[];
       readonly on: EpochDay;
-      /** File of the brief; null: none. */
+      /** File of the brief; null if there is none. */
       readonly brief: string | null;
     }
   | {
       readonly command: 'plan';
       readonly files: readonly string[];
-      /** The first date of an interval is on or after it; null: the usual one. */
+      /** Earliest first date for an interval; null for the default. */
       readonly on: EpochDay | null;
     }
-  /** Two files: the plan and the brief. */
+  /** Files of the plan and the brief. */
   | { readonly command: 'repair'; readonly files: readonly string[]; readonly on: EpochDay }
   | {
-      /** Two files: the plan and the garden. */
+      /** Files of the plan and the garden. */
       readonly command: 'season';
       readonly files: readonly string[];
-      /** Number of the station whose account is wanted day by day; null: none. */
+      /** Station to list day by day; null for none. */
       readonly daily: number | null;
     }
-  /** Two files: the plan and the sightings. */
+  /** Files of the plan and the sightings. */
   | { readonly command: 'explain'; readonly files: readonly string[] }
   | {
       readonly command: 'simulate';
@@ -34,14 +34,14 @@ export type Call =
       readonly from: string;
       readonly fromDay: EpochDay;
       readonly days: number;
-      /** File of the events; null: the timer is left alone. */
+      /** File of the events; null if nothing happens to the timer. */
       readonly events: string | null;
     };
 
-/** The call is wrong; the message says what is allowed. Ends the program with exit code 2. */
+/** The command line is wrong; the message says what is allowed. Exit code 2. */
 export class CallError extends Error {}
 
-/** Ten years; nobody reads a longer answer. Our own limit, not the specification's. */
+/** Ten years. Our own limit, not the specification's. */
 export const MOST_DAYS = 3660;
 
 function dateOf(option: string, value: string | undefined): EpochDay {
@@ -60,7 +60,7 @@ const COMMANDS = ['check', 'explain', 'plan', 'repair', 'season', 'simulate'] as
 const isCommand = (text: string | undefined): text is (typeof COMMANDS)[number] =>
   COMMANDS.some((one) => one === text);
 
-/** Reads the arguments after the program's own name. Throws `CallError`. */
+/** Parses the arguments after the program name. Throws `CallError`. */
 export function readCall(args: readonly string[]): Call {
   let parsed;
   try {

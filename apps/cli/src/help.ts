@@ -1,4 +1,4 @@
-/** What `water-clock --help` teaches. */
+/** Text of `water-clock --help`. */
 import { MOST_DAYS } from './call.ts';
 
 export const HELP = `water-clock: what a sprinkler timer does with its settings, and whether its cycles ever overlap

@@ -1,5 +1,5 @@
 #!/usr/bin/env node
-/** `water-clock`: a thin shell over the core. Needs no server and no database (plan-format.md, The command line). */
+/** `water-clock`: a thin shell over the core, without server or database (plan-format.md, The command line). */
 import { readFileSync } from 'node:fs';
 import {
   attempt,
@@ -31,7 +31,7 @@ import { HELP } from './help.ts';
 
 type Work = Exclude<Call, { command: 'help' | 'explain' | 'repair' | 'season' }>;
 
-/** Exit code where a brief has no plan (planning.md section 3). */
+/** Exit code when no plan meets the brief (planning.md section 3). */
 const NO_PLAN = 3;
 
 type Answer =
@@ -46,7 +46,7 @@ function readText(file: string): string {
   }
 }
 
-/** What is read beside the documents of a call. */
+/** Documents read besides the plans. */
 interface Beside {
   readonly brief: Brief | null;
   readonly events: Events | null;
@@ -75,7 +75,7 @@ function simulated(
   return worked.ok ? { ok: true, value: eventsReport(from, days, worked.value) } : worked;
 }
 
-/** What is printed for one document. */
+/** Output for one document. */
 function report(call: Work, text: string, { brief, events }: Beside): Outcome<object> {
   if (call.command === 'plan') {
     const read = readBriefText(text);
@@ -96,7 +96,7 @@ function answer(call: Work, text: string, beside: Beside): Answer {
   return { ok: true, report: given.value, code: isWithout ? NO_PLAN : 0 };
 }
 
-/** Prints what comes of a plan and a second document that says what is asked of it. */
+/** Prints the result for a plan and a second document. */
 function together<Other, Report extends object>(
   [plan = '', other = '']: readonly string[],
   readOther: (text: string) => Outcome<Other>,
@@ -114,7 +114,7 @@ function together<Other, Report extends object>(
   return 1;
 }
 
-/** Runs one call; the result is the exit code. */
+/** Runs one command and returns its exit code. */
 function run(args: readonly string[]): number {
   const call = readCall(args);
   if (call.command === 'help') {
@@ -130,7 +130,7 @@ function run(args: readonly string[]): number {
     return together(call.files, readBriefText, (plan, brief) =>
       repairReport(repair(plan, brief, call.on), call.on),
     );
-  // Read all files before printing anything: a missing file makes the call wrong, whatever the others say.
+  // Read every file before printing, so that a missing file fails the call before any output.
   const texts = call.files.map((file) => ({ file, text: readText(file) }));
   const beside = readBeside(call);
   if (!beside.ok) {

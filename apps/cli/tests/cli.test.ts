@@ -1,4 +1,4 @@
-/** The command line as people call it: a process, its two outputs and its exit code. */
+/** Runs the command line as a process and checks both outputs and the exit code. */
 import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -186,7 +186,7 @@ test('explain says what may be behind what was seen, the likeliest first', () =>
   const { explanations } = JSON.parse(stdout) as {
     explanations: { sentence: string; cost: number; fits: string[] }[];
   };
-  // The plan waters at 4:00: its clock is twelve hours and a half out, or the start is.
+  // The plan waters at 4:00, so either its clock is 12.5 hours off or the start time is.
   expect(explanations[0]).toMatchObject({ cost: 0, fits: ['fits', 'fits'] });
   expect(explanations.map(({ cost }) => cost)).toEqual(
     explanations.map(({ cost }) => cost).sort((a, b) => a - b),

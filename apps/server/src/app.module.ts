@@ -38,7 +38,7 @@ import { VisitsModule } from './visits/visits.module.ts';
 import { WorkModule } from './work/work.module.ts';
 import { WeatherModule } from './weather/weather.module.ts';
 
-/** Built files carry a hash in their names, so a browser may keep them. */
+/** Built file names contain a hash, so browsers may cache them. */
 const ASSET_CACHE = 'public, max-age=31536000, immutable';
 
 const webAt = (rootPath: string) =>
@@ -75,7 +75,7 @@ export class AppModule {
         PreferencesModule,
         ChangesModule,
         SitesModule,
-        // Its routes of all timers come before those of one.
+        // Routes for all timers must come before routes for one.
         TimerStatusModule,
         TimersModule,
         ProposalsModule,

@@ -18,9 +18,9 @@ import { contentRules, makeNonce, serveShell } from './http/shell.ts';
 import type { Settings } from './platform/settings.ts';
 
 /**
- * The whole server, ready to listen. Migrations have run, and in demo mode the demo data is there.
+ * The whole server, ready to listen. Migrations have run; in demo mode the demo data is loaded.
  *
- * @param logTo where the log goes; standard output where it is not given.
+ * @param logTo stream for the log; standard output by default.
  */
 export async function createApplication(
   settings: Settings,
@@ -49,7 +49,7 @@ export async function createApplication(
     sameOrigin,
   );
   readBodies(app, sessionFirst(app.get(Who)));
-  // After the bodies: whoever reads them goes on outside of what is stored for a request.
+  // After the body parsers, which would lose the request's async context.
   app.use(inTheirLanguage);
   serveOpenApi(app);
   app.enableShutdownHooks();

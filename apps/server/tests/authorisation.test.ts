@@ -1,4 +1,4 @@
-/** Who may do what, for every route there is: the list comes from the server itself, so that a new route without a row here fails. */
+/** Rights on every route. The list of routes comes from the server, so a new route without a row fails. */
 import { randomUUID } from 'node:crypto';
 import type { Readable } from 'node:stream';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
@@ -16,15 +16,15 @@ import {
   type TestServer,
 } from './testServer.ts';
 
-/** `open`: anybody; `link`: whoever has a link; else the right that somebody of the company needs. */
+/** `open`: anyone; `link`: anyone with a link; otherwise the right that a member needs. */
 type Access = 'open' | 'link' | Right;
 type Method = 'get' | 'post' | 'put' | 'delete';
 interface Row {
   readonly access: Access;
-  /** Where it is about one thing of the company: to others that does not exist. */
+  /** Path of one thing of the company, which does not exist for others. */
   readonly path?: () => string;
   readonly body?: () => object | Buffer | Promise<Buffer>;
-  /** Answers of success where it is not 200. */
+  /** Success status if not 200. */
   readonly done?: number;
 }
 
@@ -75,7 +75,7 @@ beforeAll(async () => {
 afterAll(() => server.stop());
 
 const timer = (rest = '') => `/api/timers/${FENNIMORE}${rest}`;
-/** Not accepted for its content: whoever may not do it is told before that. */
+/** Refused for its content, but only after the rights were checked. */
 const REPLAN = randomUUID();
 const CALENDAR = newToken();
 const WRITE = { id: randomUUID(), baseVersion: 1_000_000 };
@@ -158,7 +158,7 @@ const ROWS: Record<string, Row> = {
     access: 'see',
     path: () => `/api/sites/${FENNIMORE_SITE}/archive`,
   },
-  // Its id is made by the client, so another company may have one of the same id; nothing is shared by that.
+  // The client makes the id, so another company may have the same one without sharing anything.
   'PUT /api/sites/:id/archive': { access: 'work', body: archive },
   'GET /api/timers/:id': { access: 'see', path: () => timer() },
   'GET /api/timers/:id/version': { access: 'see', path: () => timer('/version') },
@@ -273,7 +273,7 @@ const ROWS: Record<string, Row> = {
     body: () => ({ token: newToken() }),
   },
   'GET /api/calendars/:token': { access: 'open', path: () => `/api/calendars/${CALENDAR}.ics` },
-  // The weather is nobody's; signing in keeps strangers from using it up.
+  // Weather belongs to no one; sign-in only keeps strangers from using it up.
   'GET /api/weather/towns': { access: 'see' },
   'GET /api/weather/towns/:id/days': {
     access: 'see',
@@ -297,7 +297,7 @@ const ROWS: Record<string, Row> = {
     access: 'link',
     body: () => ({ personId: randomUUID(), password: 'long enough' }),
   },
-  // For whoever was taken out, and knows it by the cookie of before: proposals.test.ts.
+  // For removed people, identified by their old cookie: proposals.test.ts.
   'POST /api/left-behind': {
     access: 'open',
     done: 401,
@@ -380,15 +380,15 @@ const ROWS: Record<string, Row> = {
   },
   'GET /api/audit': { access: 'company' },
 };
-/** Things that belong to nobody: every company gets the same. */
+/** Data that belongs to no company: everyone gets the same. */
 const NOBODYS = /weather/;
 
-/** The routes as the framework has them; what stands for every method at once answers nothing of its own. */
+/** Routes as registered in the framework. Handlers for all methods answer nothing themselves. */
 function routesOf(): string[] {
   interface Layer {
     readonly route?: { readonly path: string; readonly methods: Record<string, boolean> };
   }
-  // The cast holds for Express 5.
+  // Safe cast for Express 5.
   const { router } = server.app.getHttpAdapter().getInstance() as unknown as {
     router: { stack: readonly Layer[] };
   };
@@ -397,7 +397,7 @@ function routesOf(): string[] {
     return methods.length === 1 ? [`${methods[0]?.toUpperCase()} ${route?.path}`] : [];
   });
 }
-/** Files of the documentation page itself, and of the application: open, as every asset is. */
+/** Assets of the documentation page and the application: public. */
 const FILES = /docs\/|docs-yaml|\{\*|\*path/;
 
 const usual = (path: string) =>
@@ -405,9 +405,9 @@ const usual = (path: string) =>
     .replace(':shelf', 'minutes')
     .replaceAll(/:(id|link)/g, () => (path.includes('/timers/') ? FENNIMORE : randomUUID()));
 
-/** Of an answer that never ends. */
+/** For an answer that never ends. */
 function beginning(response: request.Response, done: (error: null, body: unknown) => void): void {
-  // The cast holds: before it is parsed an answer is a stream.
+  // Safe cast: an answer is a stream before it is parsed.
   const stream = response as unknown as Readable;
   stream.once('data', (chunk: Buffer) => {
     stream.destroy();
@@ -423,7 +423,7 @@ async function ask(
   authorization?: string,
 ): Promise<request.Response> {
   const [method = '', pattern = ''] = route.split(' ');
-  // The cast holds: methods of HTTP are methods of the agent.
+  // Safe cast: HTTP methods are methods of the agent.
   const question = agent[method.toLowerCase() as Method](path ? path() : usual(pattern));
   if (route.endsWith('/events')) void question.buffer(true).parse(beginning);
   if (authorization) void question.set('Authorization', authorization);
@@ -455,14 +455,14 @@ test.each(Object.entries(ROWS).filter(([, { access }]) => access === 'link'))(
   },
 );
 
-/** The right that a row asks for; null: it is not for people of the company alone. */
+/** The right a row requires; null if it is not limited to members. */
 const rightOf = ({ access }: Row): Right | null =>
   access === 'open' || access === 'link' ? null : access;
 
 const SIGN_OUT = 'DELETE /api/session';
 const CLOSED = Object.entries(ROWS)
   .filter(([, row]) => rightOf(row) !== null)
-  // Signing out comes last: nobody could be asked afterwards.
+  // Sign out last, since nothing can be requested afterwards.
   .sort(([a], [b]) => Number(a === SIGN_OUT) - Number(b === SIGN_OUT));
 
 test.each(CLOSED)(
@@ -475,12 +475,12 @@ test.each(CLOSED)(
     const other = await ask(stranger, route, row);
     if (row.path && !NOBODYS.test(route)) expect(other.status).toBe(404);
     else if (other.status < 300)
-      // What another company sees of the same kind has nothing of ours in it.
+      // What another company sees of the same kind must contain nothing of ours.
       expect(JSON.stringify(other.body)).not.toMatch(/6f0c1a52-0d0a|Larkholt|Brindlewick/);
 
     const right = rightOf(row) ?? 'see';
     for (const [role, agent] of Object.entries(byRole)) {
-      // The cast holds: the keys are roles.
+      // Safe cast: the keys are roles.
       const allowed = isAllowed(role as Role, right);
       const answer = await ask(agent, route, row);
       expect([role, answer.status]).toEqual([role, allowed ? (row.done ?? 200) : 403]);

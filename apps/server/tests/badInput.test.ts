@@ -1,4 +1,4 @@
-/** What was answered with 500, or kept although it should not be: each is refused by code and place, or gets the answer of the first time. */
+/** Input that used to give a 500 or be saved wrongly. Each is refused by code and path, or gets its first answer again. */
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Plan } from '@water-clock/core';

@@ -1,4 +1,4 @@
-/** Visits as the office plans them: when, who, in which order, and a private calendar of each person. */
+/** Planned visits: when, who and in which order; and each person's private calendar. */
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import ICAL from 'ical.js';
@@ -22,7 +22,7 @@ beforeAll(async () => {
 });
 afterAll(() => server.stop());
 
-/** When all that was changed is worked out. */
+/** Resolves when all changes are evaluated. */
 const settled = () => linesOf(server.tamsin);
 const on = async (date: string, query = '') => {
   await settled();

@@ -1,4 +1,4 @@
-/** What is offered to run the server elsewhere is sound, and its page names every setting. */
+/** The deployment files are valid, and their page names every setting. */
 import fs from 'node:fs';
 import path from 'node:path';
 import { expect, test } from '@jest/globals';
@@ -11,7 +11,7 @@ const ROOT = path.resolve(import.meta.dirname, '../../..');
 const read = (file: string) => fs.readFileSync(path.join(ROOT, file), 'utf8');
 const DATABASE_URL = 'postgres://localhost/clock';
 
-/** Every variable that the server looks at. */
+/** Every variable the server reads. */
 function lookedAt(): string[] {
   const names = new Set<string>();
   readSettings(
@@ -40,7 +40,7 @@ test('docs/people.md says who may do what, as the server has it', () => {
   expect(told).toEqual(
     Object.entries(RIGHTS).map(([right, { words }]) => [
       right,
-      // The cast holds: the keys are those of the table.
+      // Safe cast: the keys are those of the table.
       ...ROLES.map((role) => (isAllowed(role, right as Right) ? 'yes' : 'no')),
       words,
     ]),
@@ -59,7 +59,7 @@ test('the Dockerfile has no fault, and what it copies is there', () => {
   expect(validate('FORM node').length).toBeGreaterThan(0);
 });
 
-/** Sections of a unit, each with its lines of `Name=value`. */
+/** Sections of a unit file, each with its `Name=value` lines. */
 function unitOf(text: string): Map<string, [string, string][]> {
   const sections = new Map<string, [string, string][]>();
   let lines: [string, string][] = [];
@@ -92,7 +92,7 @@ test('both start the same program, with settings that there are', () => {
   ];
   expect(set.length).toBeGreaterThan(4);
   for (const value of set) expect(allowed).toContain(value.split('=')[0]);
-  // Whoever stops it waits longer than it takes to finish.
+  // The stop timeout must exceed the time the server takes to finish.
   expect(Number(one('TimeoutStopSec'))).toBeGreaterThan(
     readSettings({ DATABASE_URL }).drainSeconds,
   );

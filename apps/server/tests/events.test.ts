@@ -1,4 +1,4 @@
-/** What colleagues do, as it happens: pages on two servers of one database. */
+/** Live events between pages on two servers with one database. */
 import { randomUUID } from 'node:crypto';
 import http from 'node:http';
 import type { AddressInfo } from 'node:net';
@@ -43,11 +43,11 @@ interface Page {
   readonly events: { readonly kind: string; readonly data: Record<string, unknown> }[];
   readonly until: (kind: string, has: object) => Promise<void>;
   readonly close: () => void;
-  /** Resolves when the server ends it. */
+  /** Resolves when the server ends the stream. */
   readonly ended: Promise<void>;
 }
 
-/** A page that is open on one of the servers. */
+/** A page open on one of the servers. */
 function open(at: number, who: number, timer = FENNIMORE): Promise<Page> {
   const { port } = server(at).getHttpServer().address() as AddressInfo;
   return new Promise((resolve, reject) => {
@@ -67,7 +67,7 @@ function open(at: number, who: number, timer = FENNIMORE): Promise<Page> {
           text = parts.pop() ?? '';
           for (const part of parts) {
             const [, kind, data] = /^event: (\w+)\ndata: (.*)$/.exec(part) ?? [];
-            // The cast trusts our own server.
+            // Safe cast: our own server.
             if (kind && data)
               events.push({ kind, data: JSON.parse(data) as Record<string, unknown> });
           }
@@ -114,7 +114,7 @@ test('a change is told to every page of the timer, on both servers, and to no ot
   for (const page of [here, there]) await page.until('version', { version: 2, by: TAMSIN?.name });
   await change(1, 1, 2, '04:20').expect(200);
   for (const page of [here, there]) await page.until('version', { version: 3, by: JORY?.name });
-  // What is refused is not told.
+  // A refused write sends no event.
   await change(1, 1, 2, '04:30').expect(409);
   await change(1, 1, 3, '04:40').expect(200);
   await here.until('version', { version: 4 });
@@ -127,7 +127,7 @@ test('who looks at the timer now is said, by name, until they close it', async (
   const mine = await open(0, 0, LARKHOLT);
   const theirs = await open(1, 1, LARKHOLT);
   await mine.until('looking', { people: [JORY?.name] });
-  // Whoever comes later is told who was there.
+  // A page opened later learns who is already there.
   await theirs.until('looking', { people: [TAMSIN?.name] });
   for (const page of pages.splice(0)) if (page !== mine) page.close();
   await mine.until('looking', { people: [] });
@@ -143,7 +143,7 @@ test('a page of another company is not opened, and one whose connection to the d
     `select pg_terminate_backend(pid) from pg_stat_activity
      where application_name = 'water-clock events' and datname = current_database()`,
   );
-  // While nobody listens something is saved; it is told when the connection is back.
+  // Something is saved while no one listens; the event comes after reconnecting.
   await change(0, 1, 4, '04:50').expect(200);
   await page.until('version', { version: 5 });
 });

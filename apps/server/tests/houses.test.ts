@@ -1,4 +1,4 @@
-/** Houses with several timers: added, copied, named, moved, put away, brought back and deleted for good. */
+/** Sites with several timers: adding, copying, naming, moving, archiving, restoring and deleting. */
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { SHIPPED_KINDS } from '@water-clock/core';
@@ -62,7 +62,7 @@ const listed = async (state = 'kept') =>
     id,
   ]);
 
-/** A house of its own with one timer. */
+/** A separate site with one timer. */
 async function newHouse(name: string): Promise<{ siteId: string; timerId: string }> {
   const [siteId, timerId] = [randomUUID(), randomUUID()];
   const { plan } = (await server.tamsin.get(`/api/timers/${FENNIMORE}`)).body as { plan: object };
@@ -121,7 +121,7 @@ test('a timer is named and moved, once, and never where it is already or where t
   await place(named, { siteId: to.siteId }).expect(200);
   expect((await houseOf(from.siteId)).timers).toEqual([]);
   expect((await houseOf(to.siteId)).timers.map(({ name }) => name).sort()).toEqual(['', 'Garage']);
-  // Its record went with it, and its page knows where it stands.
+  // Its record moved with it, and its page knows the new site.
   const page = (await server.tamsin.get(`/api/timers/${from.timerId}`).expect(200)).body as {
     name: string;
     site: { id: string };
@@ -168,7 +168,7 @@ test('a timer is deleted for good by its name, after it was saved as a file; not
   const called = ((await timerOf(siteId, timerId)).plan as { timer: { name: string } }).timer.name;
   expect(codeIn(await remove(called).expect(409))).toBe('export-first');
   await server.jory.get(`/api/timers/${timerId}/export`).expect(200);
-  // That somebody else saved it does not help who deletes it.
+  // An archive saved by someone else does not count.
   await remove(called).expect(409);
   await server.tamsin.get(`/api/timers/${timerId}/export`).expect(200);
   for (let i = 0; i < 2; i++) await remove(called).expect(204);
@@ -235,7 +235,7 @@ test('a house is deleted with all that is in it, and personal data alone', async
   for (let i = 0; i < 2; i++) await remove().expect(204);
   await server.tamsin.get(`/api/sites/${siteId}`).expect(404);
   await server.tamsin.get(`/api/timers/${timerId}`).expect(404);
-  // The others are as they were.
+  // The others are unchanged.
   for (const id of [FENNIMORE, LARKHOLT]) await server.tamsin.get(`/api/timers/${id}`).expect(200);
   expect((await houseOf(FENNIMORE_SITE)).timers).toHaveLength(1);
 });
@@ -257,7 +257,7 @@ test('a company goes out as one file with its library and its sites, each of whi
     [...files.keys()].filter((name) => name.startsWith('sites/')).sort(),
   );
   const archive = files.get(`sites/${siteId}.zip`) ?? Buffer.alloc(0);
-  // Into another company the same id is free.
+  // Another company may use the same id.
   const made = await server.stranger
     .put(`/api/sites/${siteId}/archive`)
     .set('content-type', 'application/zip')

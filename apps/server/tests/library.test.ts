@@ -115,7 +115,7 @@ describe('the library', () => {
   });
 });
 
-/** A PNG of one pixel, and one that says it is larger than it is. */
+/** A one-pixel PNG, and one that claims to be larger. */
 const PIXEL = Buffer.from(
   'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
   'base64',
@@ -135,7 +135,7 @@ describe('a photo', () => {
 
   test('is kept by what it is, as its picture alone, and repeating it is harmless', async () => {
     const id = randomUUID();
-    // On its side, with the place where it was taken, and with something behind its end.
+    // Rotated, with a location, and with extra bytes at the end.
     const taken = await sharp(red)
       .withExif({ IFD3: { GPSLatitude: '51/1 30/1 0/1' }, IFD0: { Artist: 'Someone' } })
       .withMetadata({ orientation: 6 })
@@ -155,10 +155,10 @@ describe('a photo', () => {
     expect(kept.includes('hidden') || kept.includes('Someone')).toBe(false);
     const { exif, orientation } = await sharp(kept).metadata();
     expect([exif, orientation]).toEqual([undefined, undefined]);
-    // What is kept may be sent as well, as an archive does.
+    // The stored file may be uploaded too, as an archive import does.
     await put(id, kept).expect(200);
     await put(id, PIXEL).expect(409);
-    // A photo that is not there yet may come: nothing keeps that answer.
+    // The photo may arrive later, so the answer must not be cached.
     const missing = await server.stranger.get(`/api/photos/${id}`).expect(404);
     expect(missing.headers['cache-control']).toBe('no-store');
   });
@@ -276,7 +276,7 @@ describe('a survey', () => {
         ({ path }) => path,
       );
     expect(await refused({ rulesId: foreign })).toEqual(['site.rulesId']);
-    // Rules are not a climate, though both are in the library.
+    // Rules are not a climate, although both are in the library.
     const [rules] = await listed();
     expect(await refused({ climateId: rules?.id, town: null })).toEqual(['site.climateId']);
     const climate = randomUUID();
@@ -290,7 +290,7 @@ describe('a survey', () => {
   });
 });
 
-/** Undoes migrations, the last one first, down to that one. */
+/** Reverts migrations, newest first, down to the given one. */
 async function backBefore(name: string): Promise<void> {
   const lastOf = async () => {
     const [row]: { name: string }[] = await server.database.query(

@@ -1,4 +1,4 @@
-/** The list of timers: sought, filtered, sorted and paged by the database; and the same done to many houses at once. */
+/** The timer list, searched, filtered, sorted and paged in the database; and changes to many sites at once. */
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { SHIPPED_KINDS } from '@water-clock/core';
@@ -146,7 +146,7 @@ test('many houses are changed together, or none is', async () => {
   expect((await found()).map(({ person }) => person?.name)).toEqual(Array(3).fill(jory.name));
   expect((await list(`person=${jory.id}`)).total).toBe(3);
 
-  // Two are of the version before.
+  // Two rows as written by the previous version.
   const second = sites.map((one, i) => ({ ...one, baseVersion: i === 0 ? 2 : 1 }));
   const stale = await change({ isArchived: true }, second).expect(409);
   expect(stale.body).toMatchObject({ code: 'stale-version', message: /^2 of these/ });

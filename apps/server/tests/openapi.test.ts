@@ -1,4 +1,4 @@
-/** The published OpenAPI document is valid, and docs/architecture.md explains every code of failure. */
+/** The published OpenAPI document is valid, and docs/architecture.md explains every error code. */
 import fs from 'node:fs';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { Validator } from '@seriousme/openapi-schema-validator';
@@ -21,7 +21,7 @@ const architecture = fs.readFileSync(
   'utf8',
 );
 
-/** The cells of a table under a heading, head and rule left out. */
+/** Cells of the table under a heading, without the header rows. */
 function tableUnder(heading: string): string[][] {
   const section = architecture.split(`## ${heading}\n`)[1]?.split('\n## ')[0] ?? '';
   return section
@@ -55,7 +55,7 @@ test('the published document is valid, and describes whatever it names', async (
     Object.entries(methods).map(([method, operation]) => ({ at: `${method} ${path}`, operation })),
   );
   expect(operations.length).toBeGreaterThan(100);
-  // Each says what a success and a failure are.
+  // Every route documents a success and a failure.
   const isTold = ({ responses }: Operation) => {
     const statuses = Object.keys(responses);
     return statuses.some((one) => one.startsWith('2')) && statuses.some((one) => /^[45]/.test(one));

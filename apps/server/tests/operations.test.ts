@@ -1,4 +1,4 @@
-/** What whoever runs the server relies on: health, logs, metrics, who comes in, the audit record and the clearing. */
+/** What an operator relies on: health, logs, metrics, the activity log and clean-up. */
 import { randomUUID } from 'node:crypto';
 import { Writable } from 'node:stream';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
@@ -22,7 +22,7 @@ afterAll(() => server.stop());
 const http = () => request(server.app.getHttpServer());
 const signIn = (agent: request.Agent, from: string, with_ = password) =>
   agent.post('/api/session').set('X-Forwarded-For', from).send({ email, password: with_ });
-/** Over http a browser would keep the cookie to itself, so the test sends it. */
+/** Over HTTP a browser would not send the cookie, so the test does. */
 async function cookieOf(from: string): Promise<string> {
   const answer = await signIn(request.agent(server.app.getHttpServer()), from).expect(204);
   const [cookie = ''] = answer.get('Set-Cookie') ?? [];
@@ -50,7 +50,7 @@ describe('who comes in', () => {
     expect(seconds).toBeGreaterThan(0);
     expect(seconds).toBeLessThanOrEqual(60);
     await signIn(agent, '10.0.0.67').expect(204);
-    // Another server on the same database counts with it.
+    // Another server on the same database counts too.
     const { database } = server;
     const keys: { key: string }[] = await database.query('select key from tries');
     expect(keys.length).toBeGreaterThan(0);
@@ -65,7 +65,7 @@ describe('who comes in', () => {
       server.database.query(`update sessions set seen_at = now() - interval '${ago}'`);
     await seen('167 hours');
     await ask().expect(200);
-    // It was used, so it goes on.
+    // The session was used, so it stays.
     const [{ fresh } = { fresh: false }]: { fresh: boolean }[] = await server.database.query(
       `select bool_or(seen_at > now() - interval '1 minute') as fresh from sessions`,
     );
@@ -201,7 +201,7 @@ describe('a write', () => {
     expect(statuses).toEqual([200, ...Array<number>(7).fill(409)]);
     const began = performance.now();
     await closed;
-    // Kept-alive connections do not hold it up.
+    // Kept-alive connections do not delay it.
     expect(performance.now() - began).toBeLessThan(4000);
   });
 });
@@ -216,7 +216,7 @@ describe('health', () => {
     try {
       const ask = (path: string) => request(busy.getHttpServer()).get(`/api/health${path}`);
       await ask('/ready').expect(200, { ok: true });
-      // Nobody else gets a connection any more.
+      // New connections are refused.
       for (const holder of holders) await holder.connect();
       const answers = await Promise.all(['/live', '/ready', ''].map((path) => ask(path)));
       expect(answers.map(({ status }) => status)).toEqual([200, 503, 503]);
@@ -263,7 +263,7 @@ describe('the log', () => {
   test('has nothing personal in it, also where the database fails', async () => {
     const agent = request.agent(app.getHttpServer());
     await agent.post('/api/session').send({ email, password }).expect(204);
-    // A table that refuses what it is given says so with all that it was given.
+    // A constraint error in the database quotes the whole row.
     await app
       .get(DataSource)
       .query(`alter table sites add constraint nobody check (name <> 'Merriweather')`);
@@ -369,7 +369,7 @@ describe('the nightly clearing', () => {
       await agent.get(`/api/photos/${unused}`).expect(404);
       for (const id of [used, undone]) await agent.get(`/api/photos/${id}`).expect(200);
       await agent.get('/api/sites').expect(200);
-      // The same id may come back.
+      // The same id may be used again.
       await shelve(0, document);
 
       const before = await countOf('changes');
@@ -382,7 +382,7 @@ describe('the nightly clearing', () => {
       expect((await clear()).changes).toBe(1);
       expect(await countOf('changes')).toBe(before);
       expect((await agent.get(path)).body).toMatchObject({ version });
-      // The last change can still be undone, and would bring that photo back.
+      // Undoing the last change would bring that photo back.
       expect((await clear()).photos).toBe(0);
       await agent.get(`/api/photos/${undone}`).expect(200);
     } finally {

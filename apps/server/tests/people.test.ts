@@ -7,7 +7,7 @@ const DEMO_PERSON = demoSignIn();
 
 let server: TestServer;
 beforeAll(async () => {
-  // Three of these are used up by signing the test's own people in.
+  // Signing in the test's own people uses up three of these.
   server = await startTestServer(8);
 });
 afterAll(() => server.stop());

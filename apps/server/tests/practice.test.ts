@@ -1,4 +1,4 @@
-/** What people practise: their own to themselves, everybody's to those who teach, and never another company's. */
+/** Practice results: one's own, everyone's for teachers, and never another company's. */
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { startTestServer, type TestServer } from './testServer.ts';

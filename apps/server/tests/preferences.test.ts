@@ -1,4 +1,4 @@
-/** What a person likes goes with the person: kept, based on a version, checked, and nobody else's. */
+/** Preferences are kept with the person, versioned, validated, and no one else's. */
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { startTestServer, type TestServer } from './testServer.ts';

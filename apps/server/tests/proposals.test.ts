@@ -1,4 +1,4 @@
-/** What an apprentice proposes, and what becomes of it. */
+/** An apprentice's suggestions and their outcomes. */
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import type request from 'supertest';
@@ -66,7 +66,7 @@ test('changes nothing until somebody accepts it; then it is one change of theirs
     programs: expect.arrayContaining([expect.objectContaining({ starts: ['04:10'] })]) as object,
   });
 
-  // A draft is nobody else's to see or to answer.
+  // A draft is visible to its author only.
   expect(await list(server.tamsin)).toEqual([]);
   const draft = await one(linnet);
   await answer(server.tamsin, draft.id, before.version).expect(404);
@@ -84,7 +84,7 @@ test('changes nothing until somebody accepts it; then it is one change of theirs
   await answer(linnet, sent.id, before.version).expect(403);
   expect((await list(server.jory)).length).toBe(1);
 
-  // Two accept it at once: it is accepted once.
+  // Two people accept it at once: it is accepted once.
   const answers = await Promise.all([
     answer(server.tamsin, sent.id, before.version),
     answer(server.jory, sent.id, before.version),
@@ -111,7 +111,7 @@ test('goes on top of what was set meanwhile, or is told that it does not fit', a
     .send({ ...write, change: note })
     .expect(200);
   const sent = await one(server.tamsin);
-  // Whoever accepts has seen the timer as it is.
+  // Accepting requires the timer's current version.
   const told = await answer(server.tamsin, sent.id, version).expect(409);
   expect(told.body).toMatchObject({ code: 'stale-version' });
   expect((await one(server.tamsin)).state).toBe('sent');
@@ -141,7 +141,7 @@ test('is taken back, changed, thrown away, and is the company’s own', async ()
   await server.stranger.get(`/api/timers/${LARKHOLT}/proposals`).expect(404);
   await move(linnet, { ...begun, version: 5 }, 'withdrawn').expect(200);
   expect(await list(linnet, LARKHOLT)).toEqual([]);
-  // Of two devices that begin at once, one begins.
+  // Two devices start one at once: one succeeds.
   const both = await Promise.all([1, 2].map(() => propose(1, starts('02:00'), LARKHOLT)));
   expect(both.map(({ status }) => status).sort()).toEqual([200, 409]);
 });
@@ -168,7 +168,7 @@ test('whoever was taken out can change nothing, and hands over what they entered
   await wren.get('/api/sites').expect(401);
   const before = await timer(LARKHOLT);
   const left = { id: randomUUID(), timerId: LARKHOLT, changes: [starts('04:00')] };
-  // Sent again under its id it is there once; for somebody else's device it is not taken.
+  // Sent again under its id it exists once; another person's device is refused.
   for (let i = 0; i < 2; i++)
     expect((await wren.post('/api/left-behind').send(left).expect(200)).body).toEqual({
       changed: 1,

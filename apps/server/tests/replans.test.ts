@@ -1,4 +1,4 @@
-/** Many timers planned anew together: which of them, what comes of each, and what becomes of the proposals. */
+/** Replans: which timers, with what result, and what becomes of the suggestions. */
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { ruleStatus, type Plan, type Rules, type Survey } from '@water-clock/core';
@@ -45,7 +45,7 @@ interface Timer {
 const timerOf = async (id: string) =>
   (await server.tamsin.get(`/api/timers/${id}`).expect(200)).body as Timer;
 const add = (body: object, agent = server.tamsin) => agent.post('/api/replans').send(body);
-/** When nothing of it waits any more. */
+/** Resolves when nothing waits any more. */
 async function worked(id: string, show = 'all'): Promise<Replan> {
   for (;;) {
     const replan = (await server.tamsin.get(`/api/replans/${id}?show=${show}`).expect(200))
@@ -141,7 +141,7 @@ test('all plans are accepted by one request, which may be repeated; what does no
   const open = before.lines.filter(({ proposal }) => proposal?.state === 'sent');
   const [broken, ...others] = open;
   if (!broken?.proposal || others.length === 0) throw new Error('two timers get a percent');
-  // A proposal that the timer as it is now refuses.
+  // A suggestion that no longer fits the timer.
   await server.database.query(`update proposals set changes = $1 where id = $2`, [
     JSON.stringify([{ type: 'set-starts', program: 'Z', starts: [] }]),
     broken.proposal.id,
@@ -158,7 +158,7 @@ test('all plans are accepted by one request, which may be repeated; what does no
   for (const { timerId } of others) {
     const line = after.lines.find((one) => one.timerId === timerId);
     expect([line?.proposal?.state, line?.trouble]).toEqual(['accepted', '']);
-    // Once, although it was asked twice.
+    // Once, although it was requested twice.
     expect((await timerOf(timerId)).version).toBe((versions.get(timerId) ?? 0) + 1);
   }
   const left = (await worked(id, 'troubled')).lines;
@@ -172,7 +172,7 @@ test('all plans are accepted by one request, which may be repeated; what does no
     .post(`/api/replans/${id}/acceptance`)
     .send({ id: randomUUID() })
     .expect(404);
-  // Marked as one that a server left behind, and stopped before another took it up.
+  // Left behind by a dead server and stopped before another took it over.
   await server.database.query(
     `update replan_timers set accepting_person_id = (select id from people where email like 'jory%' limit 1),
        claimed_until = now() + interval '1 hour' where timer_id = $1 and replan_id = $2`,

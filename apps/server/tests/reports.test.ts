@@ -1,4 +1,4 @@
-/** What visits came to: the sums of what core says of each visit, by month, person and house. */
+/** Reports: the sums of core's results for each visit, by month, person and site. */
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { visitFacts, type Plan } from '@water-clock/core';
@@ -19,7 +19,7 @@ beforeAll(async () => {
   const rows = server.database.getRepository(VisitRow);
   const [model] = await rows.find({ where: { companyId } });
   if (!model) throw new Error('the demo company has a visit');
-  // Timers that overlap, found as they are, and left without their last program.
+  // Timers with overlaps, as found, and without their last program, as left.
   const ids = [FENNIMORE, LARKHOLT, HOLLIN_YARD];
   for (const [i, timerId] of ids.entries()) {
     const { plan } = (await server.tamsin.get(`/api/timers/${timerId}`)).body as { plan: Plan };

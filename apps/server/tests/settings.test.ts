@@ -1,4 +1,4 @@
-/** The server's settings from its environment. */
+/** The server's settings from the environment. */
 import { expect, test } from '@jest/globals';
 import { readSettings } from '../src/platform/settings.ts';
 

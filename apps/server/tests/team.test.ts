@@ -1,4 +1,4 @@
-/** A company from its founding on: who comes in, as what, and who leaves. */
+/** A company from its creation on: who joins, in which role, and who leaves. */
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { NestExpressApplication } from '@nestjs/platform-express';
@@ -54,7 +54,7 @@ const memberOf = async (name: string): Promise<Member> => {
 };
 const writeTo = ({ version }: Member) => ({ id: randomUUID(), baseVersion: version });
 
-/** Invites somebody, and lets them choose a password. */
+/** Invites someone and lets them choose a password. */
 async function invited(name: string, role: string): Promise<request.Agent> {
   const link = newLink();
   const email = `${name.toLowerCase()}@bramble.example`;
@@ -77,7 +77,7 @@ describe('founding', () => {
     const wrong = await found({ ...BRAMBLE, code: 'WELL-RIVER-43' }).expect(403);
     expect(wrong.body).toMatchObject({ code: 'founding-closed', faults: [{ path: 'code' }] });
     const other = { ...BRAMBLE, id: randomUUID(), personId: randomUUID(), email: 'b@b.example' };
-    // As somebody types it: in small letters, without its lines.
+    // As a person types it: lower case, without hyphens.
     const typed = 'well river 42';
     const answers = await Promise.all([
       ...Array.from({ length: 3 }, () => found({ ...BRAMBLE, code: typed })),
@@ -86,7 +86,7 @@ describe('founding', () => {
     const statuses = answers.map(({ status }) => status);
     const companies: unknown[] = await database.query('select name from companies');
     expect(companies).toHaveLength(1);
-    // The same one again is the answer of the first; another one is refused.
+    // The same code again gets the first answer; another one is refused.
     expect(statuses.filter((status) => status === 403).length).toBe(statuses[3] === 201 ? 3 : 1);
     if (statuses[3] === 201) Object.assign(BRAMBLE, other);
     expect(await stateOf()).toBe('closed');
@@ -149,7 +149,7 @@ describe('an invitation', () => {
 
     const personId = randomUUID();
     await join(agent(), link.token, personId).expect(200);
-    // The answer was lost, and it is sent again.
+    // The answer was lost and the request is sent again.
     await join(agent(), link.token, personId).expect(200);
     expect(codeIn(await join(agent(), link.token, randomUUID(), 'another one!').expect(410))).toBe(
       'link-used',
@@ -235,14 +235,14 @@ describe('people', () => {
       second.post(`/api/people/${first.id}/role`).send({ ...writeTo(first), role: 'office' }),
     ]);
     const [done, refused] = statuses.map(({ status }) => status).sort();
-    // The second is the last one by then, or no owner any more.
+    // By then the second is the last owner, or no owner any more.
     expect([done, refused === 409 || refused === 403]).toEqual([200, true]);
     const [{ owners } = { owners: '' }]: { owners: string }[] = await database.query(
       `select count(*) as owners from people where role = 'owner' and company_id = $1`,
       [BRAMBLE.id],
     );
     expect(owners).toBe('1');
-    // Whoever stayed goes on with this file.
+    // The remaining owner continues in this file.
     if (statuses[0]?.status !== 200) owner = second;
   });
 });
@@ -256,7 +256,7 @@ describe('one’s own account', () => {
     const told = await change('not it').expect(422);
     expect(told.body).toMatchObject({ faults: [{ code: 'wrong-password', path: 'password' }] });
     await there.get('/api/sites').expect(200);
-    // The second time its answer was lost.
+    // The second time, its answer was lost.
     for (let i = 0; i < 2; i++) await change(PASSWORD).expect(204);
     await there.get('/api/sites').expect(401);
     await here.get('/api/sites').expect(200);
@@ -284,7 +284,7 @@ describe('one’s own account', () => {
         ({ status }) => status === 200,
       ).length;
     expect(await served()).toBe(2);
-    // Somebody else's session is not theirs to end.
+    // Other people's sessions cannot be ended.
     const own = (await list()).find(({ isThis }) => isThis)?.id ?? '';
     await owner.delete(`/api/account/sessions/${own}`).expect(204);
     await here.delete('/api/account/sessions').expect(204);
@@ -343,14 +343,14 @@ describe('a token', () => {
 
     await by(token).get('/api/sites').expect(200);
     await by(token).post('/api/sites').send({}).expect(400);
-    // Neither what owners do, nor the person's own account.
+    // Neither owners' actions nor the person's own account.
     await by(token).post('/api/invitations').send({}).expect(403);
     await by(token).get('/api/account/sessions').expect(403);
     await by(token)
       .post('/api/account/password')
       .send({ password: PASSWORD, newPassword: 'taken over!' })
       .expect(403);
-    // A session beside it does not make a wrong one good.
+    // A session does not make up for a wrong token.
     await robin.get('/api/sites').set('Authorization', `Bearer wct_${token}x`).expect(401);
     await by('nothing').get('/api/sites').expect(401);
     const listed = (await robin.get('/api/account/tokens').expect(200)).body as object[];
@@ -476,7 +476,7 @@ describe('who cannot sign in', () => {
       while (taken.length < 2) await new Promise((done) => setTimeout(done, 20));
       expect(taken[0]).toMatch(/To: ottilie@bramble\.example/);
       expect(taken[0]).toMatch(/https:\/\/water\.bramble\.example\/join#[\w-]{43}/);
-      // What was sent is not kept: it would open an account.
+      // Sent mail is not kept, because it would open an account.
       const kept = JSON.stringify((await who.get('/api/mails')).body);
       expect(kept).not.toContain('/join#');
     } finally {

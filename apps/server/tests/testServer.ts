@@ -1,4 +1,4 @@
-/** The whole server on a database of its own, driven over HTTP. */
+/** The whole server on its own database, driven over HTTP. */
 import { randomUUID } from 'node:crypto';
 import path from 'node:path';
 import type { NestExpressApplication } from '@nestjs/platform-express';
@@ -19,24 +19,24 @@ export const FENNIMORE_SITE = '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1b02';
 export const HOLLIN_YARD = '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c07';
 export const SORREL_ROW = '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c04';
 
-/** As in production: whoever serves files must not answer for the API. */
+/** As in production: the file server must not answer API requests. */
 const WEB_ROOT = path.join(import.meta.dirname, 'web');
 
 export interface TestServer {
   readonly app: NestExpressApplication;
   readonly database: DataSource;
-  /** Signed in as the demo person, her technician, and somebody of another company. */
+  /** Clients signed in as the demo person, her technician, and someone from another company. */
   readonly tamsin: request.Agent;
   readonly jory: request.Agent;
   readonly stranger: request.Agent;
   readonly nobody: request.Agent;
   readonly otherCompanyId: string;
-  /** Somebody more of the demo company, signed in. */
+  /** Another member of the demo company, signed in. */
   readonly member: (role: Role) => Promise<request.Agent>;
   readonly stop: () => Promise<void>;
 }
 
-/** A server as in production, on a database of its own unless one is named. */
+/** A server as in production, on its own database unless one is named. */
 export const applicationOn = (
   databaseUrl: string,
   more: Partial<Settings> = {},
@@ -51,7 +51,7 @@ export const applicationOn = (
       webRoot: WEB_ROOT,
       workers: 1,
       jobs: false,
-      // A slow machine is no trouble with the database.
+      // A slow machine must not look like database trouble.
       databasePatience: 20,
       workSeconds: 120,
       logLevel: logTo ? 'info' : 'silent',
@@ -111,7 +111,7 @@ export interface Line {
   readonly nextVisit: string | null;
 }
 
-/** The list of timers by their ids, when nothing is being worked out any more. */
+/** The timer list by id, once nothing is being recalculated. */
 export async function linesOf(
   agent: request.Agent,
   query = '',
@@ -124,7 +124,7 @@ export async function linesOf(
   }
 }
 
-/** An answer as bytes, whatever it is. */
+/** An answer as bytes. */
 export const bytesOf = (question: request.Test): request.Test =>
   question.buffer(true).parse((response, done) => {
     const chunks: Buffer[] = [];
@@ -132,7 +132,7 @@ export const bytesOf = (question: request.Test): request.Test =>
     response.on('end', () => done(null, Buffer.concat(chunks)));
   });
 
-/** The files of a ZIP by their names, in their order. */
+/** The files in a ZIP by name, in order. */
 export async function unzipped(bytes: Buffer): Promise<Map<string, Buffer>> {
   const zip = await Zip.open(bytes);
   const files = new Map<string, Buffer>();

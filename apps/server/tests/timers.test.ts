@@ -48,7 +48,7 @@ describe('a change', () => {
     const after = await view(FENNIMORE);
     expect(after.version).toBe(version + 1);
     expect(after.plan.programs[1]?.starts).toEqual(['05:45']);
-    // Also after others have come in between, and with the id in capitals.
+    // Also after later changes, and with the id in upper case.
     await write(FENNIMORE, change(version + 1, starts('06:00'))).expect(200);
     const late = await write(FENNIMORE, { ...body, id: body.id.toUpperCase() }).expect(200);
     expect(late.body).toEqual(first.body);
@@ -78,7 +78,7 @@ describe('a change', () => {
     expect((await several(writes).expect(200)).body).toEqual(saved);
     expect((await view(FENNIMORE)).version).toBe(version + 2);
 
-    // The second does not fit, so the third, which is based on it, is not tried.
+    // The second does not fit, so the third, based on it, is not tried.
     const wrong = change(version + 3, starts('04:65'));
     const after = change(version + 4, starts('04:20'));
     const answer = await several([change(version + 2, starts('04:15')), wrong, after]);

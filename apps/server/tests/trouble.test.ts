@@ -1,4 +1,4 @@
-/** What the database does to a write under way is told as it is: not known. */
+/** If the database fails during a write, the answer says that the outcome is not known. */
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { QueryFailedError } from 'typeorm';

@@ -1,4 +1,4 @@
-/** Two servers on one database: they start at once on an empty one, and write at once; and what demo mode leaves behind. */
+/** Two servers on one database: starting together on an empty one, writing at once, and leaving demo mode. */
 import { randomUUID } from 'node:crypto';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
@@ -94,7 +94,7 @@ test('nightly work is planned once for both, and does not keep a server from sto
     (await servers[0]
       ?.get(DataSource)
       .query('select name, cron from pgboss.schedule order by name')) ?? [];
-  // A server that does not stop would disturb the tests after this one.
+  // A server that does not stop would disturb later tests.
   await Promise.all(pair.map((server) => server.close()));
   expect(planned).toEqual([
     { name: 'hourly-checks', cron: '1 * * * *' },

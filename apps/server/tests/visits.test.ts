@@ -1,4 +1,4 @@
-/** A visit from its beginning to the logbook, the homeowner's page, and the formats by which all of it leaves and comes back. */
+/** A visit from start to logbook, the homeowner's page, and the formats for export and import. */
 import { execFileSync } from 'node:child_process';
 import { randomBytes, randomUUID } from 'node:crypto';
 import { mkdtempSync, writeFileSync } from 'node:fs';
@@ -87,7 +87,7 @@ describe('a visit', () => {
       'as-left-is-older',
       'not-tested',
     ]);
-    // Neither half of it, nor what is no such thing, nor anything else is taken.
+    // Half a visit, an unknown one and extra fields are refused.
     const { version: now } = await view(FENNIMORE);
     for (const undone of [[{ what: 'not-tested', stations: [1] }], [{ what: 'forgotten' }], 'all'])
       await close(FENNIMORE, now, randomUUID(), undone).expect(422);
@@ -131,7 +131,7 @@ describe('a visit', () => {
       visit: { asFound: { plan: found }, asLeft: { plan: left } },
     });
     await server.stranger.get(`/api/visits/${id}`).expect(404);
-    // Colleagues write under it, which does not alter it.
+    // Comments do not alter the visit.
     const comments = `/api/visits/${id}/comments`;
     const comment = { id: randomUUID(), text: 'The valve box is behind the shed.' };
     for (let i = 0; i < 2; i++)
@@ -240,7 +240,7 @@ describe('the homeowner’s page', () => {
     expect(JSON.stringify(made.body)).not.toContain(secret);
     const page = await open(secret).expect(200);
     expect((page.body as { house: string }).house).toMatch(/Larkholt/);
-    // Nothing else: not the timer, not its links, not another's.
+    // Nothing else: not the timer, not its links, not another page.
     expect(JSON.stringify(page.body)).not.toMatch(/[0-9a-f]{8}-[0-9a-f]{4}-/);
     await server.nobody
       .get(`/api/timers/${LARKHOLT}`)
@@ -335,7 +335,7 @@ test('the card for the box is one or two sides of a postcard, with every start a
 });
 
 describe('watering as iCalendar', () => {
-  /** Every run that an independent library reads out of a calendar, within two years. */
+  /** Every run that an independent library reads from a calendar, within two years. */
   function expanded(text: string, from: string, days: number): string[] {
     const until = (parseDate(from) ?? 0) + days;
     const found: string[] = [];
@@ -377,7 +377,7 @@ describe('watering as iCalendar', () => {
       true,
     ],
   ] as const)('%s: every run of two years is that of simulate', async (_name, how, hasRules) => {
-    // Reading back date by date takes long, so the smaller garden is enough.
+    // Reading back date by date is slow, so the smaller garden is used.
     const { plan: demo } = await view('programs' in how ? FENNIMORE : LARKHOLT);
     const [a, ...rest] = demo.programs;
     if (!a) throw new Error('no program');
@@ -441,7 +441,7 @@ describe('a site as one ZIP', () => {
     await server.stranger.get(`/api/visits/${log[0]?.id}`).expect(200);
     const back = await unzipped(await exported(id, server.stranger));
     expect([...back.keys()]).toEqual([...files.keys()]);
-    // The archive has no library, so somebody has to choose the rules again.
+    // The archive has no library, so the rules must be chosen again.
     const withoutRules = (text: string | undefined) =>
       text?.replace(/"rulesId": "[^"]+"/, '"rulesId": null');
     for (const [name, content] of files)
@@ -484,14 +484,14 @@ describe('a site as one ZIP', () => {
         await changed((all) => all.set('timers/1/timer.plan.json', Buffer.from(wrong))),
       ),
     ).toMatch(/timers\/1\/timer\.plan\.json: timer\.stationCount/);
-    // A name that leads out of the archive; the writer does not make one, so the bytes are changed.
+    // A path that leads out of the archive. The writer cannot make one, so the bytes are changed.
     const outside = await changed((all) => all.set('aa/aa/x.txt', Buffer.from('x')));
     expect(
       await refusal(
         Buffer.from(outside.toString('latin1').replaceAll('aa/aa/x.txt', '../../x.txt'), 'latin1'),
       ),
     ).toMatch(/invalid relative path|\.\.\//);
-    // A bomb: twenty thousand million bytes promised, or far more in it than it says.
+    // ZIP bombs: twenty billion bytes claimed, or far more inside than claimed.
     const zeros = Buffer.alloc(20_000_000);
     expect(deflateRawSync(zeros).length).toBeLessThan(30_000);
     expect(await refusal(await changed((all) => all.set('photos/bomb', zeros)))).toMatch(

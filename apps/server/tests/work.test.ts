@@ -1,4 +1,4 @@
-/** Heavy work is done off the event loop, within limits for each company, and refused by code beyond them. */
+/** Heavy work runs off the event loop, within limits for each company, and is refused by code beyond them. */
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Plan } from '@water-clock/core';
@@ -20,7 +20,7 @@ import {
 } from './testServer.ts';
 
 let server: TestServer;
-/** A timer whose programs take a day's water in the smallest pieces. */
+/** A timer whose programs take all day in the shortest cycles. */
 let absurd: Plan;
 beforeAll(async () => {
   server = await startTestServer(1000);
@@ -45,9 +45,9 @@ beforeAll(async () => {
 });
 afterAll(() => server.stop());
 
-/** Lets no work begin until the function that it returns is called. */
+/** Holds all jobs until the returned function is called. */
 function holdWork(): () => void {
-  // The cast reaches what no other code may: the queue of the work for which somebody waits.
+  // The cast reaches the private queue of foreground jobs.
   const { queue } = server.app.get<unknown>(WorkService) as { queue: PQueue };
   queue.pause();
   return () => void queue.start();
@@ -55,7 +55,7 @@ function holdWork(): () => void {
 
 const all = (requests: readonly PromiseLike<request.Response>[]) => Promise.all(requests);
 
-/** Gives each piece of work so many seconds from now on. */
+/** Sets the time limit of each job, in seconds. */
 const workMayTake = (workSeconds: number) =>
   Object.assign(server.app.get<unknown>(Settings) as object, { workSeconds });
 
@@ -77,13 +77,13 @@ test('while much is worked out, others are answered at once', async () => {
         .then((answer) => (done++, answer)),
     ),
   );
-  // Each of these is answered before the first of those: on one event loop, they would stand in line.
+  // Each of these is answered before the first of those; on one event loop they would queue.
   for (let n = 0; n < 20; n++) {
     await server.stranger.get('/api/health').expect(200);
     expect(done).toBe(0);
   }
   for (const { status } of await heavy) expect([200, 422, 503]).toContain(status);
-  // From here on a slow machine is no trouble.
+  // From here on a slow machine does not matter.
   workMayTake(120);
 });
 
@@ -93,7 +93,7 @@ test('a company that asks for too much at once is told to wait, and another one 
   let refused = 0;
   const many = Array.from({ length: 14 }, (_, i) =>
     ask(7 + i).then((answer) => {
-      // All six are refused while nothing is worked out.
+      // All six are refused while nothing runs.
       if (answer.status === 503 && ++refused === 6) release();
       return answer;
     }),
@@ -104,7 +104,7 @@ test('a company that asks for too much at once is told to wait, and another one 
   expect(told[0]?.body).toMatchObject({ code: 'busy' });
   expect(told[0]?.headers['retry-after']).toBe('2');
   expect(answers.filter(({ status }) => status === 200)).toHaveLength(8);
-  // What was refused is not held against the next.
+  // A refusal does not count against the next request.
   await server.tamsin.get(`/api/timers/${LARKHOLT}/runs.csv?days=7`).expect(200);
 });
 
@@ -137,11 +137,11 @@ test('how timers stand is worked out once, and again where something changes', a
   };
   await server.database.query('update timer_status set stale = true');
   expect((await list()).count).toBe(lines.size);
-  // The words are those of whoever asks; what they say was worked out before.
+  // The message is in the reader's language, although it was calculated before.
   expect((await list('&clock=12&order=month-day')).count).toBe(0);
   await server.tamsin.get('/api/calendar').expect(200);
   expect(workedOut(run)).toBe(0);
-  // Two who ask at once do not have it worked out twice.
+  // Two requests at once share one calculation.
   await server.database.query('update timer_status set stale = true');
   await Promise.all([linesOf(server.tamsin), linesOf(server.jory)]);
   expect((await list()).count).toBe(lines.size);
@@ -200,7 +200,7 @@ test('a date that passes has only those timers worked out again of which it chan
   expect(over.length).toBeLessThan(lines.size);
   expect(await days(1)).toBe(over.length);
   expect(await days(1)).toBe(0);
-  // Nothing is kept for longer than four weeks; and of a clock that was set back nothing is believed.
+  // Nothing is valid for more than four weeks, and nothing calculated before a clock was set back counts.
   expect(await days(60)).toBe(lines.size);
   expect(await days(0)).toBe(lines.size);
   run.mockRestore();

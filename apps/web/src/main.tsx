@@ -47,7 +47,7 @@ const ReplansPage = lazy(() => import('./office/replans/ReplansPage.tsx'));
 const ReplanPage = lazy(() => import('./office/replans/ReplanPage.tsx'));
 const PublicPage = lazy(() => import('./homeowner/PublicPage.tsx'));
 
-/** What the pages that are opened most often need, by the first part of their path. */
+/** Code of the pages opened most often, by the first part of the path. */
 const NEEDS: Readonly<Record<string, readonly (() => Promise<unknown>)[]>> = {
   '': [officeFrame, todayPage],
   sites: [officeFrame, sitesPage],
@@ -56,36 +56,36 @@ const NEEDS: Readonly<Record<string, readonly (() => Promise<unknown>)[]>> = {
 
 const client = new QueryClient({
   defaultOptions: {
-    // Whether there is a network is asked of the network: what is kept on the device stands in for it.
+    // Connectivity is tested by requests, with stored answers as a fallback.
     mutations: { networkMode: 'always' },
     queries: {
       networkMode: 'always',
       staleTime: 5000,
-      // A refusal stays a refusal; only an unreachable server is worth another try.
+      // A refusal is final; only an unreachable server is worth a retry.
       retry: (count, error) => !(error instanceof RefusedError) && count < 3,
     },
   },
 });
 
-/** English is there already; any other language comes before a word is drawn, and before the code whose words are made as it loads. */
+/** English is built in. Any other language is loaded before anything is drawn, and before code that makes messages while loading. */
 const chosen = languageOf(storedPreferences());
 const localeReady = chosen === 'en' ? Promise.resolve() : speak(chosen);
 
-/** Who is signed in is asked before anything is drawn; the code of the page follows at once, all of it together, and not for strangers. */
+/** Asks who is signed in before anything is drawn; the page's code follows at once, all together, and not for strangers. */
 async function headStart(): Promise<void> {
   const { person } = await client.fetchQuery(sessionQuery);
   await localeReady;
   const needs = NEEDS[location.pathname.split('/')[1] ?? ''] ?? [];
   if (person) await Promise.all(needs.map((fetchCode) => fetchCode()));
 }
-// What fails here is asked for again where it is needed.
+// What fails here is requested again where it is needed.
 if (!['/page', '/new-company', '/join'].includes(location.pathname))
   void headStart().catch(() => undefined);
 
-/** By it the browser knows styles that the component library adds. */
+/** Nonce for styles added by the component library. */
 const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce ?? '';
 
-/** The component library's own words, where they are not English. */
+/** The component library's own text, if not in English. */
 function useLocale(): Locale | undefined {
   const [locale, setLocale] = useState<Locale>();
   useEffect(() => {
@@ -148,5 +148,5 @@ const draw = () =>
     </StrictMode>,
   );
 if (chosen === 'en') draw();
-// Without the words of another language English stands in.
+// If the language cannot be loaded, English is used.
 else void localeReady.catch(() => undefined).then(draw);

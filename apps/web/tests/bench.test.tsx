@@ -1,4 +1,4 @@
-/** The bench timer's panel under the hand: keys that are held, keys that a task does without, a blank display, a clock that nobody has set; the card and the garden beside it. */
+/** The bench timer's panel: held keys, keys a task hides, a blank display, a clock never set; the card and the garden. */
 import './patience.ts';
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
 import { act, cleanup, fireEvent, render, screen, within } from '@testing-library/react';

@@ -1,4 +1,4 @@
-/** The board with its keys: typed, stepped, refused, copied and pasted, moved, and read out as a grid. */
+/** The board by keyboard: typing, stepping, refusals, copy and paste, moving, and accessible as a grid. */
 import './patience.ts';
 import { afterEach, expect, test } from '@jest/globals';
 import {
@@ -34,7 +34,7 @@ function editorOf(stations: number, programs: Plan['programs']): TimerEditor {
   };
   let ids = 0;
   return new TimerEditor({ plan, survey: EMPTY_SURVEY, version: 1 }, [], {
-    // Never answers: all of it stays on its way.
+    // Never answers, so everything stays under way.
     transport: {
       send: () => new Promise(() => undefined),
       load: () => new Promise(() => undefined),

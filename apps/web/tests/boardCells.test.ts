@@ -1,4 +1,4 @@
-/** The board as a spreadsheet: where keys lead, what is copied, pasted, filled down and moved, and what it refuses. */
+/** The board as a spreadsheet: moving, copy, paste, fill down, drag, and refusals. */
 import { describe, expect, test } from '@jest/globals';
 import { applyChange, emptyPlan, TIMER_KINDS, type Plan, type PlanChange } from '@water-clock/core';
 import {

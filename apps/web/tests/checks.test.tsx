@@ -1,4 +1,4 @@
-/** The checks: which marks stand where, and the drawer with its groups, its preview of safe fixes, and what is accepted. */
+/** The checks: marks in their places, and the drawer with groups, safe fixes and acceptances. */
 import './patience.ts';
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
@@ -30,7 +30,7 @@ import { PreferencesProvider } from '../src/app/platform/preferences.tsx';
 import { VerdictBar } from '../src/visit/timer/VerdictBar.tsx';
 import { editorAlone } from './editorAlone.ts';
 
-/** What the repair's worker was asked, and what it answers. */
+/** What the repair worker was asked, and a way to answer. */
 const repairs = { asked: null as SettingsRequest | null, water: [] as RepairShown['water'] };
 beforeEach(() => {
   repairs.asked = null;
@@ -43,7 +43,7 @@ const calls = {
     return Promise.resolve({ ok: true, value: { plan, coming, water: repairs.water } });
   },
 };
-// The cast holds: no other function of a worker is called here.
+// Safe cast: no other function of a worker is called here.
 connection.to = <T,>() => calls as unknown as Remote<T>;
 Object.assign(globalThis, {
   Worker: class {
@@ -82,7 +82,7 @@ test('a mark stands at the place a finding is about, with all sentences and the 
   expect(marks({ station: 3 })?.sentences).toHaveLength(2);
   expect(marks({ program: 'A', start: '05:00' })?.severity).toBe('error');
   expect(marks({ program: 'B' })?.sentences).toHaveLength(1);
-  // Neither the program of a start, nor what is only good to know, nor anything else.
+  // Neither a start's program, nor "for information", nor anything else.
   expect(marks({ program: 'A' })).toBeNull();
   expect(marks({ station: 4 })).toBeNull();
   expect(marks({ station: 1 })).toBeNull();

@@ -1,4 +1,4 @@
-/** When the clocks change at a place, from its zone alone. */
+/** Clock changes at a place, from its time zone alone. */
 import { expect, test } from '@jest/globals';
 import { formatDate } from '@water-clock/core';
 import { clockChangesAfter } from '../src/app/platform/clockChange.ts';
@@ -9,7 +9,7 @@ const change = (after: string, zone: string) => {
 };
 
 test.each([
-  // The first Sunday of April and of October, and the hours of each side.
+  // First Sundays of April and October, with the hours of each side.
   ['2026-11-24T00:00:00Z', 'Australia/Adelaide', ['2027-04-04', 3, 2]],
   ['2027-05-01T12:00:00Z', 'Australia/Adelaide', ['2027-10-03', 2, 3]],
   // Half an hour only.

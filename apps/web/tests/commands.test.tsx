@@ -1,4 +1,4 @@
-/** Going anywhere by a few letters, and the keys of a page. */
+/** Finding anything by a few letters, and a page's shortcuts. */
 import './patience.ts';
 import { afterEach, expect, jest, test } from '@jest/globals';
 import { cleanup, fireEvent, render } from '@testing-library/react';
@@ -26,7 +26,7 @@ test('a single key acts, but is text where somebody types; Control K acts everyw
   const [undo, go] = [jest.fn(), jest.fn()];
   function Page() {
     useKeys({ u: undo, 'mod+k': go });
-    // A stand-in for any field.
+    // Stands for any field.
     return <input aria-label="field" />;
   }
   const { getByLabelText } = render(<Page />);

@@ -1,4 +1,4 @@
-/** What waits on a device belongs to one person: nobody else finds, sends or deletes it, and signing out says what would be lost. */
+/** What waits on a device belongs to one person: no one else finds, sends or deletes it, and sign-out says what would be lost. */
 import { beforeEach, expect, test } from '@jest/globals';
 import { queueOf } from './queues.ts';
 import { storage } from './storage.ts';
@@ -47,7 +47,7 @@ beforeEach(() => {
 const TAMSIN = { id: 'tamsin', companyId: 'brindlewick' };
 const JORY = { id: 'jory', companyId: 'brindlewick' };
 
-/** A page of the application in this browser; the modules of one page are the same ones. */
+/** A page in this browser; its modules are shared within the page only. */
 async function openPage(person: typeof TAMSIN) {
   const whose = await import('../src/data/api/whose.ts');
   const pending = await import('../src/data/editor/pendingWrites.ts');
@@ -69,7 +69,7 @@ test('it is found, counted, sent and deleted for its own person alone', async ()
   box?.delete(photo);
   expect(tamsin.unsentWords(await tamsin.unsentHere())).toBe('2 changes and one photo');
 
-  // The same browser, after somebody else has signed in: the page is loaded anew.
+  // The same browser after someone else signed in: the page reloads.
   const jory = await openPage(JORY);
   expect(reloads).toBe(1);
   expect(jory.pendingOf('larkholt')).toEqual([]);

@@ -1,4 +1,4 @@
-/** What the simulated page lacks and the libraries and our own components need. */
+/** What jsdom lacks and the libraries and our components need. */
 import { TextDecoder, TextEncoder } from 'node:util';
 
 class NoObserver {
@@ -7,20 +7,20 @@ class NoObserver {
   disconnect() {}
 }
 
-/** A message comes also where a test holds the clock. */
+/** Messages arrive even if a test stops the clock. */
 const soon = globalThis.setTimeout;
 
-/** Messages between two ends of one page, as a list that opens uses them. */
+/** Messages between two ends of one page, as an opening list uses them. */
 class TwoPorts {
   readonly port1: { onmessage: (() => void) | null } = { onmessage: null };
   readonly port2 = { postMessage: () => soon(() => this.port1.onmessage?.()) };
 }
 
-// Styles of a ::before or ::after are not simulated; the plain ones stand for them.
+// Styles of ::before and ::after are not simulated; plain ones stand in.
 const styleOf = window.getComputedStyle.bind(window);
 window.getComputedStyle = (element) => styleOf(element);
 
-// A page without a layout has no sizes; what is drawn by its room gets a screenful.
+// Without layout nothing has a size; what depends on it gets a screenful.
 Object.defineProperties(HTMLElement.prototype, {
   clientWidth: { get: () => 1280 },
   clientHeight: { get: () => 800 },
@@ -44,5 +44,5 @@ Object.assign(globalThis, {
   }),
 });
 
-// A page that is not drawn needs no styles; to match theirs against each element that is looked for takes longer than all the rest.
+// Nothing is drawn, so styles are skipped; matching them for each element sought would take most of the time.
 Object.defineProperty(HTMLStyleElement.prototype, 'innerHTML', { set: () => undefined });

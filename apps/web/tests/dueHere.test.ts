@@ -1,10 +1,10 @@
-/** What is due today, where the house and the device have different dates. */
+/** What is due today if the site and the device have different dates. */
 import { expect, test } from '@jest/globals';
 import type { CalendarVisit } from '../src/data/api/calendar.ts';
 import { dueHere } from '../src/office/today/dueHere.ts';
 
 const TODAY = '2026-11-29';
-/** Only what is looked at. */
+/** Only what the test looks at. */
 const visit = (timerId: string, date: string, overdue = false) =>
   ({ timerId, date, overdue }) as CalendarVisit;
 const ids = (visits: readonly CalendarVisit[]) => visits.map(({ timerId }) => timerId);

@@ -1,6 +1,6 @@
 /**
- * The editor against a simulated server and network: answers come late, get lost on the way there or back, and two tabs
- * edit at once. Whatever happens, nothing is lost or overwritten unseen, and in the end both tabs show what is saved.
+ * The editor against a simulated server and network: answers come late or get lost, and two tabs edit at once. Nothing may be lost or
+ * overwritten unseen, and in the end both tabs show the saved state.
  */
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
@@ -37,16 +37,16 @@ const run = (station: number, seconds: number): PlanChange => ({
   runs: [{ station, seconds }],
 });
 
-/** The server's rules, in a few lines: one version at a time, each id once. */
+/** The server's rules in a few lines: one version at a time, each id once. */
 class SimulatedServer {
   saved: Saved = { version: 1, plan: EMPTY, survey: EMPTY_SURVEY };
   readonly done = new Map<string, number>();
   readonly madeOn: (number | undefined)[] = [];
-  /** How many writes came in each request of several, and of how many letters. */
+  /** Number of writes and characters in each request of several. */
   readonly requests: { writes: number; letters: number }[] = [];
-  /** The visit that was closed last. */
+  /** The last closed visit. */
   closed: Visit | undefined;
-  /** The next write is one that the server does not accept. */
+  /** The server will refuse the next write. */
   refuses: 'next' | null = null;
 
   take(write: Write): { version: number } {
@@ -87,7 +87,7 @@ class SimulatedServer {
 
 type Fate = 'arrives' | 'lost' | 'answer-lost';
 
-/** Lets everything that is under way finish, retries included. */
+/** Lets everything under way finish, including retries. */
 const settle = async () => {
   for (let i = 0; i < 200; i++) await Promise.resolve();
 };
@@ -128,7 +128,7 @@ function openTab(server: SimulatedServer, fate: () => Fate = () => 'arrives') {
       await settle();
     }
   };
-  /** The next fetches of what is saved wait until the function given back is called. */
+  /** Holds the next fetches of the saved state until the returned function is called. */
   const slowly = () => {
     let go = () => {};
     ready = new Promise((resolve) => (go = resolve));
@@ -392,7 +392,7 @@ test('a write that had arrived before a reload does not hide what others saved s
   await settle();
   expect(after.editor.snapshot()).toMatchObject({ plan: server.saved.plan, conflict: null });
   expect(startsOf(after.editor.snapshot().plan)).toEqual(['06:00']);
-  // And the next change is based on what is saved.
+  // And the next change is based on the saved state.
   after.editor.commit(starts('07:00'));
   await settle();
   expect(startsOf(server.saved.plan)).toEqual(['07:00']);
@@ -433,7 +433,7 @@ test('what is changed while the saved state is fetched is sent, too', async () =
   expect(editor.snapshot()).toMatchObject({ status: 'saved', unsaved: 0, conflict: null });
   expect(server.saved.plan.programs[0]?.runs).toEqual([{ station: 1, seconds: 600 }]);
 
-  // The same while a change that was refused is taken back.
+  // The same while a refused change is reverted.
   const fetchedAgain = slowly();
   server.refuses = 'next';
   editor.commit(starts('06:00'));
@@ -468,7 +468,7 @@ test.each<[string, (write: Write) => unknown]>([
         sent.push(write);
         if (sent.length > 1) return Promise.resolve(server.take(write));
         const answer = first(write);
-        // The cast is the point: an answer is not always what it should be.
+        // The cast is deliberate: an answer is not always what it should be.
         return answer instanceof Error
           ? Promise.reject(answer)
           : Promise.resolve(answer as { version: number });
@@ -505,7 +505,7 @@ test('the record of changes tells what can be undone and redone after a reload',
     undo: [step(1), step(3)],
     redo: [],
   });
-  // A record that begins in the middle must not break it.
+  // A record of changes that starts in the middle must not break it.
   expect(stacksOf([{ way: 'undo', ...back(4) }])).toEqual({ undo: [], redo: [step(4)] });
 });
 

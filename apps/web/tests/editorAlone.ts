@@ -1,7 +1,7 @@
 import type { TimerRecord } from '@water-clock/core';
 import { TimerEditor } from '../src/data/editor/editor.ts';
 
-/** An editor of a record whose server never answers: what is shown is what was made on the page. */
+/** An editor whose server never answers: what shows is what the page made. */
 export const editorAlone = (record: Pick<TimerRecord, 'plan' | 'survey'>): TimerEditor =>
   new TimerEditor({ ...record, version: 1 }, [], {
     transport: {

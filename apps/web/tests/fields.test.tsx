@@ -1,4 +1,4 @@
-/** Every field that is typed into behaves alike: shown while typed, made when left, refused at the field, taken back by Escape and undo. */
+/** All typed fields behave alike: shown while typing, made on leaving, refused at the field, reverted by Escape and undo. */
 import './patience.ts';
 import { afterEach, describe, expect, jest, test } from '@jest/globals';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
@@ -29,7 +29,7 @@ const field = () => screen.getByRole<HTMLInputElement>('textbox');
 const typed = (text: string) => fireEvent.change(field(), { target: { value: text } });
 const key = (name: string, more: object = {}) => fireEvent.keyDown(field(), { key: name, ...more });
 
-/** What each field of its kind makes of what is typed into it, and what it says where it cannot. */
+/** What each field makes of typed text, and its message if it cannot read it. */
 interface Kind {
   readonly render: (commit: (value: unknown) => string | null) => ReactNode;
   readonly stands: string;
@@ -110,7 +110,7 @@ describe.each(Object.entries(KINDS))(
       typed(goodText);
       fireEvent.blur(field());
       expect(commit).toHaveBeenCalledTimes(2);
-      // What is there already is no change.
+      // The current value is no change.
       typed(stands);
       fireEvent.blur(field());
       expect(commit).toHaveBeenCalledTimes(2);

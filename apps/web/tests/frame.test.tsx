@@ -1,4 +1,4 @@
-/** The frame at its three widths: a rail with words, a rail of icons, phases at the foot; each leads to every step and tells its state. */
+/** The frame at three widths: rail with words, rail of icons, phases at the bottom. Each reaches every step and shows its state. */
 import './patience.ts';
 import { afterEach, expect, test } from '@jest/globals';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
@@ -10,7 +10,7 @@ import { PHASES, STEPS } from '../src/visit/steps/steps.ts';
 afterEach(cleanup);
 
 const MEDIA = globalThis.matchMedia;
-/** A screen of so many pixels across. */
+/** A screen of a width in pixels. */
 function shown(width: number, at = 'minutes', simple = false) {
   globalThis.matchMedia = (media) => ({
     ...MEDIA(media),
@@ -74,7 +74,7 @@ test('on a phone five phases stand at the foot; one opens its steps with what ea
     phases.filter((one) => one.getAttribute('aria-current')).map((one) => one.textContent),
   ).toEqual(['Look']);
   fireEvent.click(screen.getByRole('button', { name: 'Look' }));
-  // Its part of the code comes when it is first opened.
+  // Its code is loaded when it is first opened.
   const sheet = await screen.findByRole('dialog', undefined, { timeout: 20_000 });
   expect(stepLinks(sheet).map(({ textContent }) => textContent?.trim())).toEqual([
     'Sightings',

@@ -1,4 +1,4 @@
-/** What is made for the hand: one setting at a time, a card a station, hours that are painted, bars that are moved, dots on a scale. */
+/** Views made for touch: one setting at a time, station cards, painted hours, dragged bars, dots on a scale. */
 import './patience.ts';
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
@@ -64,7 +64,7 @@ beforeEach(() => {
 });
 afterEach(cleanup);
 
-/** The simulated page has no pointer events of its own. */
+/** jsdom has no pointer events. */
 const pointer = (on: Element, type: string, clientX: number) => {
   const event = new MouseEvent(type, { bubbles: true, button: 0, clientX, clientY: 10 });
   Object.assign(event, { isPrimary: true, pointerType: 'touch' });
@@ -250,7 +250,7 @@ test('a card a station: a result goes on to the next that is not tested, and any
     const { settled, survey: noted } = useSyncExternalStore(editor.subscribe, editor.snapshot);
     const { visit } = noted;
     return visit ? (
-      // The cast holds for what the card reads of a step.
+      // Safe cast for what the card reads of a step.
       <TestList
         {...({ plan: settled, survey: noted, editor, timerId: 't', visit } as Parameters<
           typeof TestList

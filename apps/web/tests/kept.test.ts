@@ -1,4 +1,4 @@
-/** What is kept on the device: by person, encrypted, bounded, gone at sign-out; and when it stands in for the office. */
+/** Stored answers: by person, encrypted, limited, deleted at sign-out, and used when the server cannot be reached. */
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
 import { Dexie } from 'dexie';
 import { IDBKeyRange, indexedDB } from 'fake-indexeddb';
@@ -115,7 +115,7 @@ describe('in place of the office', () => {
     () =>
       new Response(JSON.stringify(body), { status, headers: { 'water-clock-api': '1' } });
   const silent = () => Promise.reject(new TypeError('no network'));
-  /** An answer is kept as soon as it is encrypted, however long that takes. */
+  /** Resolves once an answer is encrypted and stored, however long that takes. */
   const untilKept = async () => {
     for (;;) {
       const kept = await keptAnswer('company.ann', TIMER);

@@ -1,4 +1,4 @@
-/** What waits on a device outside of an open timer: houses noted without a network, and what somebody left who was taken out of the company. */
+/** What waits on a device outside an open timer: sites added offline, and what a removed person left. */
 import { beforeAll, beforeEach, expect, jest, test } from '@jest/globals';
 import { siteFields } from '@water-clock/core';
 import { keepNewSite, newTimers, sendNewSiteOf } from '../src/data/api/newSites.ts';
@@ -14,7 +14,7 @@ const define = (name: string, value: unknown) =>
 
 let leaveBehind: typeof Leaving.leaveBehind;
 beforeAll(async () => {
-  // The module looks for the locks of tabs as it loads.
+  // The module looks for tabs' locks while loading.
   define('navigator', {});
   ({ leaveBehind } = await import('../src/data/editor/leaveBehind.ts'));
 });
@@ -116,12 +116,12 @@ test('a star holds for its person, on this device', () => {
 
 test('where the device has no room, what waits is told to stand in this page only, until there is room', async () => {
   const { editorOf, waiting } = await import('../src/data/editor/editors.ts');
-  // What goes again later would keep the test from ending.
+  // A later retry would keep the test running.
   jest.useFakeTimers({ doNotFake: ['setImmediate'] });
   workFor({ id: 'tamsin', companyId: COMPANY });
   answer = () => 0;
   const { base } = queueOf();
-  // Only what the editor takes of it is given.
+  // Only what the editor uses of it.
   const editor = editorOf({ ...base, id: 'full', history: [] } as unknown as TimerView, null);
   const setItem = () => {
     throw new Error('full');

@@ -1,4 +1,4 @@
-/** The library’s page: what the server does not answer is said. And the weather of a site: one object for one document. */
+/** The library page reports what the server does not answer; a site's weather is one object for one document. */
 import './patience.ts';
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';

@@ -1,4 +1,4 @@
-/** Notes: what is typed is kept once, what is undone is shown, and a note stays with its fault. */
+/** Notes: typed text is saved once, undo shows, and a note stays with its fault. */
 import './patience.ts';
 import { afterEach, describe, expect, jest, test } from '@jest/globals';
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';

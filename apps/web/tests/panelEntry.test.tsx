@@ -1,4 +1,4 @@
-/** As found and keyed in, line by line: nothing counts as seen that nobody looked at, an adjusted page keeps what was typed, closing asks. */
+/** As found and key-in, line by line: nothing counts as seen that no one looked at, an adjusted page keeps what was typed, closing asks. */
 import './patience.ts';
 import { afterEach, describe, expect, test } from '@jest/globals';
 import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
@@ -45,7 +45,7 @@ const survey: Survey = { ...EMPTY_SURVEY, visit: { began: '2027-06-15T06:00' } }
 
 const editorOf = () => editorAlone({ plan, survey });
 
-/** Some lines of the panel, at 130 percent. */
+/** Some panel lines, at 130 percent. */
 function Lines({ editor, ids }: { readonly editor: TimerEditor; readonly ids: readonly string[] }) {
   const { settled, survey: noted } = useSyncExternalStore(editor.subscribe, editor.snapshot);
   const now = panelNow(settled, NOW, { clock: '24', order: 'day-month', kind: null });
@@ -109,7 +109,7 @@ describe('a line of the panel', () => {
 
   test('that no entered run gives says so, and is kept as typed', () => {
     const editor = shown('run.A.1');
-    // One minute at 130 percent is 1:18, which is shown as 0:01; two are 0:03; 0:02 is none.
+    // One minute at 130 percent is 1:18, shown as 0:01; two are 0:03; none gives 0:02.
     enter('0:02');
     expect(
       screen.getByText(/This timer never shows a run time of 0:02 at 130 %. It is saved/),
@@ -182,7 +182,7 @@ test('ten digits and two supplies are entered with forty presses at most, by han
     ['Tue', 'Fri'],
     ['Wed', 'Sat'],
   ] as const;
-  // Digits in blocks, as rosters have them: a block's first row by hand, the rest filled down.
+  // Digits in blocks, as in rosters: the first row of a block by hand, the rest filled down.
   [0, 3, 6].forEach((from, i) => {
     for (const day of WEEKDAYS.map(
       (_, at) => ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'][at],
@@ -193,7 +193,7 @@ test('ten digits and two supplies are entered with forty presses at most, by han
     press(grid(/any water/), `Copy ends in ${from} to the rows below`);
   });
   press(document.body, /^Different days for .*bore/);
-  // A bore has a day more.
+  // A bore has one day more.
   for (const digit of [0, 3, 6]) {
     press(grid(/bore/), `Ends in ${digit}, Sun`);
     press(grid(/bore/), `Copy ends in ${digit} to the rows below`);
@@ -214,7 +214,7 @@ test('ten digits and two supplies are entered with forty presses at most, by han
   expect(daysOf(5, false)).toEqual(['tue', 'fri']);
   expect(daysOf(9, false)).toEqual(['wed', 'sat']);
   expect(daysOf(9, true)).toEqual(['wed', 'sat', 'sun']);
-  // By keys: an arrow moves, Ctrl D takes the row above.
+  // By keyboard: an arrow moves, Ctrl-D copies the row above.
   const cell = within(grid(/bore/)).getByRole('button', { name: 'Ends in 0, Mon' });
   cell.focus();
   fireEvent.keyDown(cell, { key: 'ArrowDown' });

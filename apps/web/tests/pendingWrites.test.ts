@@ -1,16 +1,16 @@
-/** Writes that wait on the device: a tab finds its own, takes over those of tabs that are gone, and leaves the living ones theirs. */
+/** Waiting writes: a tab finds its own, takes over those of closed tabs, and leaves those of living ones. */
 import { beforeEach, expect, test } from '@jest/globals';
 import { queueOf } from './queues.ts';
 import { storage } from './storage.ts';
 
-/** A device: its storage, and the locks that living tabs hold. */
+/** A device: its storage, and the locks of living tabs. */
 class Device {
   readonly values = new Map<string, string>();
   readonly held = new Set<string>();
 }
 let device = new Device();
 
-/** A tab with the memory that belongs to it. */
+/** A tab with its session storage. */
 async function openTab(memory = new Map<string, string>()) {
   const define = (name: string, value: unknown) =>
     Object.defineProperty(globalThis, name, { value, configurable: true, writable: true });
@@ -29,7 +29,7 @@ async function openTab(memory = new Map<string, string>()) {
       query: () => Promise.resolve({ held: [...held].map((name) => ({ name })) }),
     },
   });
-  // The module itself opens a tab as it loads, so the device has to be there.
+  // The module opens a tab while loading, so the device must exist.
   const writes = await import('../src/data/editor/pendingWrites.ts');
   return {
     ...writes,

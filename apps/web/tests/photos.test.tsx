@@ -1,4 +1,4 @@
-/** Photos that have not arrived yet: shown from the device, and their memory given back. */
+/** Photos not uploaded yet: shown from the device, with their memory released. */
 import './patience.ts';
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
 import { act, cleanup, render, screen } from '@testing-library/react';

@@ -1,4 +1,4 @@
-/** What the pages rely on: requests, zones, files, a kind from answers, curves, and a worker's answers. */
+/** Helpers of the pages: requests, time zones, files, a kind from answers, curves, and worker answers. */
 import { afterEach, describe, expect, jest, test } from '@jest/globals';
 import { parseDate, readTimerKind, TIMER_KINDS, type Plan, formatMoment } from '@water-clock/core';
 import { RefusedError, request, UnreachableError } from '../src/data/api/request.ts';
@@ -262,7 +262,7 @@ describe('what the worker answers', () => {
   });
 
   test('a power cut that is supposed is seen on its night, with the percent that is looked at', () => {
-    // A clock that stands still would fire all later starts late.
+    // A stopped clock would fire all later starts late.
     const kept = { ...plan, timer: { ...plan.timer, powerLoss: { clock: 'kept' as const } } };
     const whatIf = { ...question.whatIf, percent: 50 };
     const { nights } = answerOf({ ...question, plan: kept, whatIf });

@@ -1,4 +1,4 @@
-/** What is read before it is changed: hours that are allowed, minutes as dots with their reasons, bars, documents of the library, help. */
+/** Read-only views: allowed hours, minutes as dots with reasons, bars, library documents, help. */
 import './patience.ts';
 import { afterEach, expect, jest, test } from '@jest/globals';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
@@ -84,7 +84,7 @@ const RULES: Rules = {
 };
 
 test('fourteen days of allowed hours, with the day on which that changes', () => {
-  // The cast holds for what these days read of a step.
+  // Safe cast for what these days read of a step.
   const props = {
     site: { houseNumber: '21', supply: 'mains', mowing: ['tue'] },
     survey: EMPTY_SURVEY,
@@ -108,7 +108,7 @@ test('minutes: the schools of a station are told, and another is chosen where it
   function Rows() {
     const { settled, survey: noted } = useSyncExternalStore(editor.subscribe, editor.snapshot);
     const minutes = siteMinutes(settled, noted, SHIPPED_MINUTES, null);
-    // The cast holds for what the rows read of a step.
+    // Safe cast for what the rows read of a step.
     return (
       <StationMinutesRows
         {...({ plan: settled, survey: noted, editor, minutes } as unknown as StepProps)}
@@ -174,7 +174,7 @@ test('bars have their numbers in words, as a table, and as a spreadsheet', async
   const isRead = new Promise((resolve) => (reader.onload = resolve));
   reader.readAsText(made[0] ?? new Blob());
   await isRead;
-  // The cast holds because it was read as text.
+  // Safe cast: it was read as text.
   const text = reader.result as string;
   expect(
     text
@@ -226,7 +226,7 @@ test('an address that asks for a visit starts one, once', () => {
   expect(editor.snapshot().survey.visit).toEqual({ began: '2027-03-01T01:00' });
   expect(commits).toHaveBeenCalledTimes(1);
   unmount();
-  // One that is under way stays.
+  // One under way stays.
   shown(page, { pathname: '/timers/t/found', state: START_VISIT });
   expect(commits).toHaveBeenCalledTimes(1);
 });

@@ -1,4 +1,4 @@
-/** Signing out: what would be lost is said first, and what is told afterwards is what is known. */
+/** Sign-out says first what would be lost, and claims afterwards only what is known. */
 import './patience.ts';
 import { afterEach, beforeEach, expect, test } from '@jest/globals';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';

@@ -1,4 +1,4 @@
-/** Every step of a visit and the office's pages in their states: nothing noted yet, being fetched, failed, filled, and what a press makes of them. */
+/** Every step of a visit and the office's pages in their states: empty, loading, failed, filled, and after a press. */
 import './patience.ts';
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
@@ -30,11 +30,11 @@ import type {
 import { connection } from '../src/data/workers/started.ts';
 import { editorAlone } from './editorAlone.ts';
 
-/** What a worker was asked, and the way to answer it from a test. */
+/** What a worker was asked, and a way to answer from a test. */
 const worker = {
   ended: 0,
   planned: 0,
-  /** The settings whose verdict was asked for. */
+  /** Settings whose verdict was asked for. */
   presents: [] as Plan[],
   asked: null as PlanRequest | null,
   tell: null as ((news: PlanNews) => void) | null,
@@ -60,7 +60,7 @@ const asked = (): PlanRequest => {
   if (!worker.asked) throw new Error('the worker was asked nothing');
   return worker.asked;
 };
-// The cast holds: no other function of a worker is called here.
+// Safe cast: no other function of a worker is called here.
 connection.to = <T,>() => calls as unknown as Remote<T>;
 Object.assign(globalThis, {
   Worker: class {
@@ -117,7 +117,7 @@ const site = {
   version: 1,
 };
 
-/** What the server answers, by path; a path that is not there is not reached. */
+/** The server's answers by path; other paths are unreachable. */
 let answers: Record<string, unknown> = {};
 beforeEach(() => {
   answers = {};
@@ -138,7 +138,7 @@ const client = () => new QueryClient({ defaultOptions: { queries: { retry: false
 const Address = () => <output data-testid="address">{useLocation().pathname}</output>;
 const address = () => screen.getByTestId('address').textContent;
 
-/** A step of a timer, as its page gives it; the record is what the editor has. */
+/** A step of a timer as its page renders it; the record is the editor's. */
 function open(
   name: keyof typeof pages,
   survey: Survey = EMPTY_SURVEY,
@@ -146,7 +146,7 @@ function open(
   basis: Partial<StepProps> = {},
 ) {
   const editor = editorAlone({ plan: of, survey });
-  // The cast holds because a step gets what every step gets.
+  // Safe cast: a step gets what every step gets.
   const View = pages[name].default as ComponentType<StepProps>;
   function Step() {
     const { settled, survey: noted } = useSyncExternalStore(
@@ -187,7 +187,7 @@ function open(
   return editor;
 }
 const text = () => document.body.textContent ?? '';
-/** By its words: to ask each element for its role takes seconds on a large page. */
+/** By text: asking each element for its role takes seconds on a large page. */
 const button = (name: string | RegExp) =>
   [...document.querySelectorAll('button')].find((one) => {
     const words = (one.getAttribute('aria-label') ?? one.textContent ?? '').trim();
@@ -331,7 +331,7 @@ test('cups stand as a picture, as a table and as a spreadsheet; what is no volum
   const isRead = new Promise((resolve) => (reader.onload = resolve));
   reader.readAsText(made[0] ?? new Blob());
   await isRead;
-  // The cast holds because it was read as text.
+  // Safe cast: it was read as text.
   expect((reader.result as string).replace(/^\uFEFF/, '').split(/\r?\n/)).toEqual(
     expect.arrayContaining(['row,cup,ml', '1,1,20', '1,2,24', '1,3,8']),
   );
@@ -345,7 +345,7 @@ describe('the code of the steps', () => {
       fetched,
       loaders: [0, 1].map((i) => () => {
         fetched.push(i);
-        // The second is not to be had, which nobody is told before its step is opened.
+        // The second is not available, which no one is told before its step is opened.
         return i === 0 ? Promise.resolve() : Promise.reject(new TypeError('offline'));
       }),
     };
@@ -445,7 +445,7 @@ describe('the planner', () => {
     expect(cards).toMatch(/What is set now.*1 program, 2 start times.*Programs overlap/);
     press('Use these programs');
     expect(editor.snapshot().settled.programs[0]?.starts).toEqual(['03:00']);
-    // The question is the same, so it is not planned again; only what is set now is looked at.
+    // The question is the same, so it is not planned again; only the current settings are evaluated.
     expect(worker.planned).toBe(1);
     expect(text()).toMatch(/Nothing. These programs are already set/);
     await waitFor(() => expect(worker.presents.at(-1)?.programs[0]?.starts).toEqual(['03:00']));
@@ -462,7 +462,7 @@ describe('the planner', () => {
     expect(text()).toMatch(/12 min a week falls outside.*Trying longer hours …/);
     show({ ...first, kind: 'fewest-days', plan });
     expect(names()).toEqual(['As preferred', 'Fewest days']);
-    // The better one is what another card has.
+    // The better one equals another card.
     show({ ...first, plan });
     expect(names()).toEqual(['As preferred']);
     const claims = { simpler: [], short: [], hours: { outside: 12, fits: [] }, conflicts: [] };
@@ -478,7 +478,7 @@ describe('the planner', () => {
     const ended = worker.ended;
     press('Keep only …');
     fireEvent.click(await screen.findByText('Keep only the start times'));
-    // The question before it was still being worked on.
+    // The earlier question was still under way.
     expect(worker.ended).toBe(ended + 1);
     expect(worker.asked?.options.pins).toEqual({ starts: [{ program: 'A', start: '03:00' }] });
     expect(worker.asked?.alone).toBe(true);

@@ -1,4 +1,4 @@
-/** A device's storage over a map: its keys are those of the object, as in a browser. */
+/** A device's storage over a map; its keys are those of the object, as in a browser. */
 export const storage = (values: Map<string, string>) =>
   new Proxy(
     {

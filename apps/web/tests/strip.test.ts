@@ -35,7 +35,7 @@ const plan: Plan = {
     },
   ],
 };
-/** Without a scale's binary fractions. */
+/** Without the scale's binary fractions. */
 const pixel = (x: number) => Math.round(x * 1e6) / 1e6;
 // One pixel a minute.
 const size = { width: 1440, rowHeight: 30, head: 20 };
@@ -115,7 +115,7 @@ describe('the strip', () => {
       })),
     ).toEqual([{ x: 570, width: 30, y: 20, height: 60, seconds: 1800, letters: 'AB' }]);
     expect(geometry.cycles.map(({ overlapped }) => overlapped)).toEqual([false, true, true, false]);
-    // B waits from 0:30 until A has ended at 1:00.
+    // B waits from 0:30 until A ends at 1:00.
     expect(geometry.really?.runs.map(({ letter, x }) => [letter, pixel(x)])).toContainEqual([
       'B',
       600,
@@ -187,7 +187,7 @@ describe('nights that come again with each key', () => {
     expect(kept.map((night) => before.indexOf(night))).toEqual([1, 2, -1]);
   });
 
-  // One change each, which shows in the cycles, in the runs inside them, or only in what really happens.
+  // One change each, in the cycles, in the runs inside them, or only in what really happens.
   const [a, b] = plan.programs;
   if (!a || !b) throw new Error('no programs');
   const changes: [string, Plan][] = [

@@ -1,2 +1,2 @@
-/** Style sheets are imported for what they do to the page; nothing is taken from them. */
+/** Style sheets are imported for their effect; they export nothing. */
 declare module '*.css';

@@ -1,4 +1,4 @@
-/** The parts of the survey's screens that need no page: answers to a kind, the library's shelves, steps, curves, spreadsheets. */
+/** Survey code that needs no page: answers to a kind, library shelves, steps, curves, spreadsheets. */
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
@@ -159,7 +159,7 @@ test('each step says what is missing until nothing is', () => {
       .filter(([, { done }]) => !done)
       .map(([step]) => step),
   ).toEqual(['']);
-  // A visit under way says of each step what is missing, until it can be closed.
+  // An open visit says what each step lacks, until it can be closed.
   const at = '2026-01-01T10:00';
   const leave = (...changes: RecordChange[]) =>
     changes.reduce(

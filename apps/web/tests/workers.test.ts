@@ -1,4 +1,4 @@
-/** The progress that a worker reports, and when it counts. */
+/** Progress of a worker, and when it counts. */
 import { expect, test } from '@jest/globals';
 import { seldom } from '../src/data/workers/seldom.ts';
 import { withProgress } from '../src/data/workers/started.ts';

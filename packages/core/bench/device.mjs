@@ -1,4 +1,4 @@
-/** What a live device costs: a day and a year of a garden, alone and with somebody pressing. `npm run bench:device -w packages/core`. */
+/** Cost of the simulated timer: a day and a year of a garden, untouched and with key presses. `npm run bench:device -w packages/core`. */
 import { readFileSync } from 'node:fs';
 import { SimulatedTimer, readPlanText, SECONDS_PER_DAY, simulate } from '@water-clock/core';
 

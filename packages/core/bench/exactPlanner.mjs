@@ -1,12 +1,12 @@
 /**
- * An exact formulation of a kind of brief, for a general-purpose solver: timers that neither split runs nor water through midnight, one start a program, all
- * watering after midnight, so that a night is a date. Programs, then starts, then the sum of what runs are off, each least with the ones
- * before it held; whether cycles meet is reported by their lengths at the wished headroom.
+ * An exact formulation of one kind of brief for a general-purpose solver: timers that neither split runs nor water past midnight, one start
+ * for each program, all watering after midnight, so that a night is a date. Minimises programs, then starts, then the sum of deviations,
+ * each with the previous ones held. Checks by length at the wished headroom whether cycles meet.
  */
 import { parseTime, WEEKDAYS } from '@water-clock/core';
 import { seeded } from './plainPlanner.mjs';
 
-/** A brief of that kind, of so many stations. */
+/** A brief of that kind with a number of stations. */
 export function nightBrief(seed, count) {
   const chance = seeded(seed * 7919 + count);
   const among = (...list) => list[chance(list.length)];
@@ -57,7 +57,7 @@ export function nightBrief(seed, count) {
 const MINUTES = 60;
 const BIG = 1440;
 
-/** The least [programs, starts, thousandths off] of a brief of that kind; null: none inside the hours and within a tenth. */
+/** The minimum [programs, starts, thousandths off] for a brief of that kind; null if none is within the hours and a tenth of the need. */
 export function exactCost(highs, brief) {
   const { timer, stations, rules, wish } = brief;
   const finish = (parseTime(wish.finishBy) ?? 0) / MINUTES;
@@ -101,7 +101,7 @@ export function exactCost(highs, brief) {
       });
       rows.push(`${all.join(' + ')} = 1`);
     });
-    // Minutes that a slot's cycle takes, at 100 percent and at the headroom.
+    // Minutes of a slot's cycle, at 100 percent and at the headroom.
     const length = (j, by) =>
       options
         .flatMap((list, i) => list.map(({ minutes }, r) => `${minutes * by} ${x(i, j, r)}`))

@@ -2,13 +2,10 @@ import fs from 'node:fs';
 import path from 'node:path';
 import ts from 'typescript';
 
-/**
- * A module that stands beside the tests, for the benchmarks: stripped of its types into the build folder, where it finds the built core.
- * Build first.
- */
+/** Makes a module next to the tests usable in benchmarks: stripped of its types into the build folder, next to the built core. Build first. */
 export async function fromTests(name) {
   const source = fs.readFileSync(path.join(import.meta.dirname, `../tests/${name}.ts`), 'utf8');
-  // What it imports from beside it has to be there first.
+  // Its local imports must be there first.
   for (const [, beside] of source.matchAll(/ from '\.\/(\w+)\.ts'/g)) await fromTests(beside);
   const here = source
     .replaceAll(/'\.\/(\w+)\.ts'/g, "'./bench-$1.mjs'")

@@ -1,6 +1,6 @@
 /**
- * `npm run fuzz -w packages/core [count] [seed]`: mutated plan documents through the reader, the engine and the command line.
- * Each is refused by path, or answered as the reference model answers for the dates that it looks at; the slowest is reported.
+ * `npm run fuzz -w packages/core [count] [seed]`: mutated plan documents through the reader, the engine and the command line. Each is
+ * refused by path, or answered as the reference model does for the dates it covers. Reports the slowest.
  */
 import { spawnSync } from 'node:child_process';
 import fs from 'node:fs';
@@ -139,7 +139,7 @@ for (let i = 0; i < count; i++) {
     seen['too much work']++;
     continue;
   }
-  // The reference lives through every second of a cycle, so those of weeks are left out.
+  // The reference steps through every second, so cycles of weeks are skipped.
   const { value: found } = answers[0];
   if (found.programs.some(({ cycleSeconds }) => (cycleSeconds?.longest ?? 0) > 2 * 86_400))
     continue;
@@ -153,7 +153,7 @@ for (let i = 0; i < count; i++) {
   const slow = referenceOverlaps(read.value, ON, HORIZON);
   if (JSON.stringify(mine) !== JSON.stringify(slow))
     throw new Error(`document ${i} of seed ${seed}: ${JSON.stringify({ mine, slow, document })}`);
-  // Living through a simulation second by second takes long, so every tenth is.
+  // Stepping through a simulation is slow, so only every tenth is.
   if (seen['compared with the reference'] % 10 !== 0) continue;
   seen['simulated by both']++;
   const { cycles } = simulate(read.value, ON, 2);
@@ -167,7 +167,7 @@ for (let i = 0; i < count; i++) {
     throw new Error(`document ${i} of seed ${seed}: ${JSON.stringify({ done, lived, document })}`);
 }
 
-// The same through the command line, 500 to a call: a line for each, and no crash.
+// The same through the command line, 500 to a call: one line each, and no crash.
 const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'fuzz-'));
 let lines = 0;
 for (let from = 0; from < documents.length; from += 500) {

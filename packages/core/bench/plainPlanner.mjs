@@ -1,6 +1,6 @@
 /**
- * Plans by plain enumeration: every way to divide the stations, every set of days, every set of starts, every run near the need. Slow, and
- * obvious; only for briefs of a few stations on a timer with coarse steps. The core says what a plan costs and whether it is allowed.
+ * Plans by plain enumeration: every grouping of stations, every set of days, every set of starts, every run near the need. Slow and
+ * obvious; only for a few stations on a timer with coarse steps. Core calculates the cost and whether a plan is allowed.
  */
 import {
   civilOf,
@@ -15,7 +15,7 @@ import { compareCosts, costOf } from '../dist/planner/cost.js';
 
 const FIRST = parseDate('2027-01-01') ?? 0;
 
-/** Numbers that look random and are the same each time. */
+/** Pseudo-random numbers, the same each time. */
 export function seeded(seed) {
   let state = (seed * 2_654_435_761 + 97) >>> 0;
   return (below) => {
@@ -134,7 +134,7 @@ function rulesOf({ timer: { dayRules, longestIntervalDays }, rules = {}, mowing 
   return days;
 }
 
-/** Dates of a week and the longest gap, by walking through every date of a period: six weeks, or 400 years by the calendar. */
+/** Dates a week and the longest gap, by stepping through every date of a period: six weeks, or 400 years by the calendar. */
 function walked(days, timer) {
   const period = days.rule === 'odd' || days.rule === 'even' ? 146_097 : 42;
   const dates = [];
@@ -185,7 +185,7 @@ function* product(lists) {
   for (const tail of product(rest)) for (const one of first) yield [one, ...tail];
 }
 
-/** Runs of a station, all that are within a tenth; of those that leave it off its need, all shorter ones. */
+/** Runs of a station: all within a tenth of the need, or, for those that leave it short, all shorter ones. */
 function runsOf(
   { timer: { runStepSeconds: step, longestRunSeconds } },
   { weeklySeconds },
@@ -200,13 +200,13 @@ function runsOf(
   return runs.length > 0 || !anyhow ? runs : [step];
 }
 
-/** The cheapest plan there is; null: none; 'unfinished': too many. Less water than needed only counts where nothing else is possible. */
+/** The cheapest plan; null: none; 'unfinished': too many. Less water than needed counts only if nothing else is possible. */
 export function plainPlan(brief, bare, most = 10_000) {
   const whole = plainPlanWith(brief, bare, most, false);
   return whole === null ? plainPlanWith(brief, bare, most, true) : whole;
 }
 
-/** @returns {{ plan, cost } | null | 'unfinished'} the cheapest plan that there is; null: none. */
+/** @returns {{ plan, cost } | null | 'unfinished'} the cheapest plan; null: none */
 function plainPlanWith(brief, bare, most, anyhow) {
   const { timer: own, wish } = brief;
   const needs = brief.stations.filter(({ weeklySeconds }) => weeklySeconds > 0);
@@ -271,7 +271,7 @@ function plainPlanWith(brief, bare, most, anyhow) {
       }
     else {
       if (lists.some((list) => list.length > 20_000)) return 'unfinished';
-      // A program must be allowed by itself, and is worth a look only if it could be part of something cheaper.
+      // A program must be allowed by itself, and is considered only if it could be part of something cheaper.
       const others = { ...brief };
       const sound = lists.map((list, j) =>
         list

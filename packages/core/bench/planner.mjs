@@ -1,7 +1,7 @@
 /**
- * `npm run bench:planner -w packages/core`: the planner against plain enumeration and against a general-purpose solver, on seeded random briefs; its
- * plans looked at again by the slow reference model; how long it takes and how that grows. Prints tables in Markdown for
- * docs/benchmarks.md. Build first; half an hour. `node bench/planner.mjs 1 again` only has the slow model look at the plans; some minutes.
+ * `npm run bench:planner -w packages/core`: compares the planner with plain enumeration and a general-purpose solver on seeded random
+ * briefs, checks its plans with the slow reference model, and measures time and growth. Prints Markdown tables for docs/benchmarks.md.
+ * Build first; takes half an hour. `node bench/planner.mjs 1 again` only checks plans with the slow model; some minutes.
  */
 import fs from 'node:fs';
 import path from 'node:path';
@@ -110,7 +110,7 @@ async function againstSolver(count) {
     const brief = sound(raw);
     const { value: answer, took } = timed(() => searchPlan(brief));
     lookAgain(brief, answer.found);
-    // A new one each time: once out of memory, it stays so.
+    // A new one each time: once out of memory, a solver stays unusable.
     const highs = await loadHighs();
     let exact;
     const began = performance.now();

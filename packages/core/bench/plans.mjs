@@ -1,9 +1,9 @@
-/** The plans of the benchmarks. Built, not recorded, so that size can be turned up one dimension at a time. */
+/** Plans for the benchmarks, generated so that size can grow one dimension at a time. */
 import { emptyPlan, formatTime, readPlan, TIMER_KINDS, WEEKDAYS } from '@water-clock/core';
 
 const letter = (p) => String.fromCharCode(65 + p);
 
-/** All rules in turn, so that programs meet in every combination. */
+/** All day rules in turn, so that programs meet in every combination. */
 const mixedDays = (p) =>
   [
     {
@@ -25,10 +25,10 @@ function sound(plan) {
 }
 
 /**
- * A realistic full timer: `stations` shared out among `programs`, each with its own starts spread evenly over the day between
- * those of the others, cycle-and-soak on every third station, interval, odd and weekday rules.
+ * A realistic full timer: `stations` divided among `programs`, whose starts are spread evenly between each other's over the day; cycle and
+ * soak on every third station; interval, odd and weekday rules.
  *
- * @param fill share of the time between two starts that a cycle takes, about.
+ * @param fill approximate share of the time between two starts that a cycle takes
  */
 export function realisticPlan(stations, programs, starts, fill = 0.5) {
   const timer = {
@@ -71,7 +71,7 @@ export function realisticPlan(stations, programs, starts, fill = 0.5) {
   });
 }
 
-/** The largest timer that the format allows, every rule mixed; `minutes` a run. */
+/** The largest timer the format allows, with all rules mixed; runs of `minutes`. */
 export function worstPlan(minutes, inWindow = 'pause', hours = false) {
   const timer = {
     ...TIMER_KINDS[4],

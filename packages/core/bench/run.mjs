@@ -1,7 +1,6 @@
 /**
- * `npm run bench -w packages/core`: how long a check takes, beside the slow reference model of the tests in the same run; how
- * the cost grows; the worst timer that the format allows. Prints tables in Markdown; docs/benchmarks.md holds them, with the
- * machine they were made on. Build first.
+ * `npm run bench -w packages/core`: time of a check next to the slow reference model in the same run, its growth, and the worst timer the
+ * format allows. Prints Markdown tables for docs/benchmarks.md. Build first.
  */
 import { spawnSync } from 'node:child_process';
 import fs from 'node:fs';
@@ -59,7 +58,7 @@ table([
   'times faster',
   'fourteen nights, ms',
 ]);
-// Twelve weeks are far too few for a proof; the reference need not do the rest.
+// Twelve weeks are far too few for a proof, but enough here.
 const HORIZON = 84;
 for (const [name, plan] of [
   ['6 stations, 2 programs × 2 starts', realisticPlan(6, 2, 2)],
@@ -71,7 +70,7 @@ for (const [name, plan] of [
   const engine = time(() => check(plan, on), 40, 201);
   const bySecond = time(() => referencePairsBySecond(plan, on, HORIZON), 0, 1);
   const slow = [];
-  // A new object each time: the reference remembers what it has worked out of a plan.
+  // A new object each time, because the reference caches results by plan.
   const byDate = time(
     () => {
       const copy = structuredClone(plan);
@@ -100,7 +99,7 @@ for (const [name, plan] of [
 }
 
 {
-  // What check does, second by second: the pairs at the set percent, and every step of the percent up to the first overlap.
+  // What a check does, second by second: pairs at the set percent, and every step up to the first overlap.
   const plan = realisticPlan(24, 4, 4);
   const WEEKS = 6;
   const began = performance.now();
@@ -135,7 +134,7 @@ for (const [name, args] of [
   ['99 stations a program, 5 min each, windows cut', [5, 'cut']],
   ['99 stations a program, 5 min each, windows pause', [5, 'pause']],
 ]) {
-  // Each in a process of its own, so that memory is its own.
+  // Each in its own process, for separate memory figures.
   const script = `
     import { check } from '@water-clock/core';
     import { worstPlan } from ${JSON.stringify(path.join(import.meta.dirname, 'plans.mjs'))};
@@ -197,7 +196,7 @@ for (const [name, sizes, make] of [
   ]);
 }
 
-/** A log-log plot as an SVG picture, beside docs/benchmarks.md. */
+/** A log-log plot as an SVG next to docs/benchmarks.md. */
 function plot(series) {
   const [width, height, left, bottom] = [560, 360, 56, 40];
   const x = (n) => left + (Math.log(n) / Math.log(100)) * (width - left - 120);

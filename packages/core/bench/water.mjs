@@ -1,6 +1,6 @@
 /**
- * `npm run bench:water -w packages/core`: the minutes of 48 stations by all three schools with the water balance of every month, and
- * what the programs give them in a year. Prints a table in Markdown for docs/benchmarks.md. Build first.
+ * `npm run bench:water -w packages/core`: minutes of 48 stations by all three methods with monthly water balance, and the water of the
+ * programs over a year. Prints a Markdown table for docs/benchmarks.md. Build first.
  */
 import {
   climateOf,

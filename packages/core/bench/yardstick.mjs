@@ -1,8 +1,8 @@
 /**
- * A fixed piece of work like the engine's (maps and arithmetic), timed beside each measurement: the machines
- * that these are made on change their speed from minute to minute, so a time says little without it.
+ * A fixed workload like the engine's (maps and arithmetic), timed next to each measurement, since machine speed varies from minute to
+ * minute.
  *
- * @returns milliseconds; about 170 on a core of 2.5 GHz that nobody else is using.
+ * @returns milliseconds; about 170 on an idle 2.5 GHz core
  */
 export function yardstick() {
   const began = performance.now();

@@ -1,4 +1,4 @@
-/** The computation core of Water Clock: what the applications use of it, by name. Each section is a folder. */
+/** The core of Water Clock: what the applications use of it, by name. Each section is a folder. */
 
 // Documents: reading, faults, cells.
 export { pathText, type Fault, type Outcome, type Path } from './document/fault.ts';
@@ -37,7 +37,7 @@ export { dateEntryHelp, parseDateEntry } from './words/dateEntry.ts';
 export type { NoWaterWindow } from './time/windows.ts';
 export { HOURS_PER_DAY, hoursHeld, paintedWindows, type HourOfWeek } from './time/windowGrid.ts';
 
-// Words that all sentences share.
+// Wording shared by all messages.
 export { faultLine, faultSentence } from './words/faultWords.ts';
 export {
   dateWords,
@@ -57,7 +57,7 @@ export {
   type Speech,
 } from './words/words.ts';
 
-// The plan: its kinds of timer, changes and differences.
+// The plan: timer kinds, changes and differences.
 export {
   applyChange,
   linkStationChange,
@@ -141,7 +141,7 @@ export {
   type YearDay,
 } from './engine/year.ts';
 
-// The device: a timer that lives, and what is done to it.
+// The simulated timer, and what is done to it.
 export { SimulatedTimer } from './simulatedTimer/simulatedTimer.ts';
 export type {
   Called,
@@ -166,7 +166,7 @@ export {
   type TimerSimulation,
 } from './simulatedTimer/simulateEvents.ts';
 
-// The bench: a simulated timer behind a panel of our own making.
+// The bench: a simulated timer behind a panel of our own design.
 export { LiveBench } from './bench/bench.ts';
 export {
   BENCH_KEYS,
@@ -181,7 +181,7 @@ export {
 export { GARDEN_FAULTS, type Bed, type GardenFault } from './bench/garden.ts';
 export type { Page } from './bench/pages.ts';
 
-// Judging a plan: findings, limits, fixes, reports.
+// Checking a plan: findings, limits, fixes, reports.
 export { aboutOf, canBeAccepted, judged, type Judged, type Accepted } from './findings/accepted.ts';
 export { onAnyDay, proveAnyPhase } from './engine/anyPhase.ts';
 export { check, type Check } from './findings/check.ts';
@@ -200,7 +200,7 @@ export { leftSentences, safeFixes, type SafeFixes as SafeFixesMade } from './fin
 export { overlapFindings, runsSideBySide } from './findings/sideBySide.ts';
 export { verdictWords, type VerdictWords } from './findings/verdictWords.ts';
 
-// Water: sums of rates and of the weather.
+// Water: calculations with rates and weather.
 export {
   CLIMATE_FORMAT,
   CLIMATE_VERSION,
@@ -643,7 +643,7 @@ export {
 } from './site/siteTable.ts';
 export type { CellFault } from './document/cells.ts';
 
-// The trainer: tasks for the bench.
+// Practice: tasks for the bench.
 export { taskOfPlan, type TaskWords } from './trainer/makeTask.ts';
 export { MOST_LEVEL, randomTask } from './trainer/randomTask.ts';
 export { SHIPPED_TASKS } from './trainer/shippedTasks.ts';

@@ -1,4 +1,4 @@
-/** What an accepted finding is about: acceptance ends where that changes, and nowhere else. */
+/** What an accepted finding is about: acceptance ends when that changes, and only then. */
 import { expect, test } from '@jest/globals';
 import {
   aboutOf,
@@ -67,7 +67,7 @@ test.each<readonly [Finding, readonly string[]]>([
     ['A', 'B', 'station', 'need'],
   ],
   [{ ...warning, code: 'sensor-bypassed', where: { field: 'settings.sensor' } }, ['settings']],
-  // What a station needs plays no part in the rules of the place.
+  // A station's need does not matter for the site's rules.
   [{ ...warning, code: 'forbidden-day', where }, ['A', 'station', 'rules']],
   [{ ...warning, code: 'too-many-days', days: 4, most: 2, where }, ['A', 'station', 'rules']],
   [{ ...warning, code: 'mowing-day', where }, ['A', 'station', 'need', 'mowing']],
@@ -81,7 +81,7 @@ test.each<readonly [Finding, readonly string[]]>([
     .filter(([, [plan, brief]]) => aboutOf(finding, plan, brief) !== about)
     .map(([what]) => what);
   expect(ending).toEqual(expected);
-  // The next date on which the same shows is no change.
+  // Showing on a later date is no change.
   const later = { ...finding, where: { ...finding.where, date: ON + 7 } };
   expect(aboutOf(later, PLAN, BRIEF)).toBe(about);
   // Other hours are one.

@@ -1,4 +1,4 @@
-/** Intervals of unknown phase: what is told holds for every combination of phases, each tried by itself. */
+/** Intervals of unknown phase: claims are true for every combination of phases, each tried separately. */
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
@@ -26,7 +26,7 @@ if (!kind) throw new Error('no kinds');
 const interval = (everyDays: number, phase = 0) =>
   ({ rule: 'interval', everyDays, firstDate: formatDate(ON + phase) }) as const;
 
-/** Three programs close to each other: two by intervals, one by weekdays, some past midnight. */
+/** Three programs close together: two by interval, one by weekday, some past midnight. */
 const anyGarden = fc
   .record({
     starts: fc.array(fc.constantFrom('23:00', '23:30', '00:15', '01:00', '05:00'), {
@@ -107,7 +107,7 @@ test('a known phase can be clear where an unknown one is not, and the checks and
   expect(verdictWords(told, 'queue', speech, { anyPhase: ['B'] }).detail).toMatch(
     /The interval of B could not be read/,
   );
-  // Both drawn on every date on which some phase waters.
+  // Both are drawn on every date some phase waters.
   const drawn = simulate(onAnyDay(plan, ['B']), ON, 4).cycles;
   expect(drawn.filter(({ due }) => due.letter === 'B')).toHaveLength(4);
   expect(drawn.filter(({ due }) => due.letter === 'A')).toHaveLength(2);

@@ -1,4 +1,4 @@
-/** The bench timer: a million presses in any order show only what its kind can show; a box is set from a card; weather, power and people. */
+/** The bench timer: a million presses in any order show only what its kind can show; keying in from a card; weather, power and people. */
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
@@ -48,13 +48,13 @@ const shown = (bench: LiveBench) => {
   return [left, right, `${big} ${unit}`.trim()].filter(Boolean).join(' | ');
 };
 
-/** Goes on to the page with these headings. */
+/** Goes to the page with these headings. */
 function pageTo(bench: LiveBench, headings: string): void {
   for (let n = 0; n < 500 && !shown(bench).startsWith(headings); n++) press(bench, 'page-on');
   expect(shown(bench)).toContain(headings);
 }
 
-/** Presses + until the display says it. */
+/** Presses + until the display shows it. */
 function turnTo(bench: LiveBench, says: string, key: BenchKey = 'more'): void {
   for (let n = 0; n < 2000 && !shown(bench).endsWith(`| ${says}`); n++) press(bench, key);
   expect(shown(bench)).toContain(`| ${says}`);
@@ -96,7 +96,7 @@ describe('what its kind can show', () => {
               expect(display.big === '').toBe(!display.isLit);
               expect(`${display.big}${display.right}`).not.toMatch(/undefined|NaN|null/u);
             }
-            // What was keyed in is a plan that this timer can hold.
+            // What was keyed in is a plan this timer can hold.
             expect(readPlan(JSON.parse(JSON.stringify(bench.plan))).ok).toBe(true);
             const again = LiveBench.replay(startOf(kind), bench.log, bench.now);
             expect(again.snapshot()).toEqual(bench.snapshot());
@@ -158,7 +158,7 @@ test('a panel that wants to be told forgets what is not stored', () => {
   press(bench, 'more', 'store');
   expect(bench.display()).toMatchObject({ isDraft: false });
   expect(bench.plan.programs[0]?.starts).toEqual(['00:00']);
-  // The second start appears once the first is set, and not before.
+  // The second start appears only once the first is set.
   press(bench, 'page-on');
   expect(shown(bench)).toContain('start time 2 of');
 });
@@ -209,7 +209,7 @@ test('power, rain and a sticking valve do to box and garden what they do', () =>
   press(bench, 'page-on', 'more', 'rest');
   expect(bench.display()).toMatchObject({ isLit: false, big: '' });
   bench.act({ world: { do: 'powerOn' } });
-  // The clock begins anew and flashes, and the factory's program is back.
+  // The clock restarts and blinks, and the factory program is back.
   expect(shown(bench)).toMatch(/^WED 1 January \| 12:00 am/u);
   expect(bench.display().flashes).toBe(true);
   expect(bench.plan.programs).toMatchObject([{ letter: 'A', starts: ['06:00'] }]);

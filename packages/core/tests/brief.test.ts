@@ -1,4 +1,4 @@
-/** The brief's reader: sound briefs are written and read back, faults are reported by path, and nothing makes it throw. */
+/** The brief's reader: valid briefs survive a round trip, faults are reported by path, and nothing makes it throw. */
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {

@@ -1,4 +1,4 @@
-/** Findings as they are shown: in groups, worst first, nothing twice; overlaps that can be accepted; what is left of the safe fixes and why. */
+/** Findings as shown: grouped, worst first, nothing twice; overlaps that can be accepted; and what safe fixes leave, with reasons. */
 import { describe, expect, test } from '@jest/globals';
 import {
   applyChange,
@@ -121,7 +121,7 @@ describe('side by side within one limit', () => {
       tone: 'clear',
       headline: 'Programs run side by side, as accepted',
     });
-    // Another start of one of the two ends it; so does another limit.
+    // Another start of either ends it; so does another limit.
     const later = { ...shared, programs: [A, B, C] };
     const again = check(later, ON).overlaps;
     expect(runsSideBySide(later, again, accept(findings), ON)).toBe(false);

@@ -1,4 +1,4 @@
-/** How dates fall, against walking through every date of a period. */
+/** How dates fall, compared with stepping through every date of a period. */
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { epochDayOf } from '@water-clock/core';
@@ -37,7 +37,7 @@ const counted = fc
 
 test('counts of days, alone and together, blocked weekdays passed over', () => {
   fc.assert(
-    // 84 days hold a whole number of each count and of weeks.
+    // 84 days are a whole number of each interval and of weeks.
     fc.property(fc.array(counted, { minLength: 1, maxLength: 3 }), (sets) => {
       expect(countDates(sets)).toEqual(walked(sets, 84));
     }),

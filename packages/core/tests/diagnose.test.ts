@@ -1,4 +1,4 @@
-/** The true cause is found from three sightings: random gardens, random single and double slips. */
+/** The true cause is found from three sightings: random gardens, random single and double faults. */
 import { describe, expect, test } from '@jest/globals';
 import {
   askNext,
@@ -23,11 +23,11 @@ import {
 import { fewCases } from './cases.ts';
 import { answerTo, happens, lookAlike, namesSame, sightingsFrom } from './watched.ts';
 
-/** More with DIAGNOSES=200, other gardens with FIRST_SEED: docs/visits.md has the results. */
+/** More with DIAGNOSES=200, other gardens with FIRST_SEED; results are in docs/visits.md. */
 const CASES = Number(process.env['DIAGNOSES'] ?? fewCases(20));
 const FIRST_SEED = Number(process.env['FIRST_SEED'] ?? 1);
 
-/** Whether an explanation, or a variant of it that the same look at the box distinguishes, is what happened. */
+/** Whether an explanation, or a variant decided by the same check, is what happened. */
 function isTrue(
   { or, causes: first }: Explanation,
   truth: readonly Cause[],
@@ -42,13 +42,13 @@ function isTrue(
 }
 
 interface Kind {
-  /** How many things went wrong at once. */
+  /** Number of faults at once. */
   readonly count: 1 | 2;
-  /** Whether the clock was looked at first. */
+  /** Whether the clock was checked first. */
   readonly looked: boolean;
-  /** Questions that the homeowner answers besides. */
+  /** Further questions the homeowner answers. */
   readonly asked: number;
-  /** How many of a hundred must be among the first three. */
+  /** How many in a hundred must be among the first three. */
   readonly least: number;
 }
 
@@ -84,7 +84,7 @@ test.each(KINDS)(
         const ask = askNext(
           explain({ ...question, sightings }),
           plan.stations.map(({ number }) => number),
-          // What is watched ends at midnight, in the middle of the last night: nobody can answer for that one.
+          // Sightings end at midnight, in the middle of the last night, so no one can answer for that one.
           (TODAY - 1) * 86_400,
         );
         if (ask) sightings.push(answerTo(ask, happens(garden, truth)));
@@ -119,7 +119,7 @@ test.each(KINDS)(
   },
 );
 
-/** What a box without power does to its clock. */
+/** What a power cut does to a timer's clock. */
 const LOSSES: readonly NonNullable<Plan['timer']['powerLoss']>[] = [
   { clock: 'kept', settings: 'kept' },
   { clock: 'stops', settings: 'kept' },
@@ -138,7 +138,7 @@ test('what people and power did in between is told among three, with all that fo
     const garden = { ...made, plan: { ...made.plan, timer: { ...timer, clockAfterReset } } };
     const deed = deedFrom(random, garden);
     const sightings = deed && sightingsFrom(random, garden, [deed], { tellingEach: 2, count: 5 });
-    // One dry bed may have a hundred reasons: only what no single wrong setting explains can be told.
+    // One dry bed may have a hundred causes: only what no single wrong setting explains can be told.
     if (!sightings || oneIsEnough(garden, sightings, [])) continue;
     tried += 1;
     const question = { plan: garden.plan, signs: [], ahead: null, factory: garden.factory };
@@ -180,7 +180,7 @@ describe('what is asked and told', () => {
     expect(told(['station-error'])[0]).toBe('dead-station');
   });
 
-  /** Two stations in a program each, nights a week apart from noon to noon, and what is reported of them. */
+  /** Two stations, each in its own program, on nights a week apart (noon to noon), and what is reported of them. */
   const kindOf = (onOverlap: OnOverlap) =>
     SHIPPED_KINDS.find(
       ({ kind: { timer } }) => timer.onOverlap === onOverlap && timer.stationCount >= 4,
@@ -223,7 +223,7 @@ describe('what is asked and told', () => {
     expect(first?.or.map(({ causes: slips }) => slips)).toContainEqual([
       { type: 'other-start', program: 'A', start: '04:00', to: '16:00' },
     ]);
-    // Where the clock was looked at, it is the start.
+    // If the clock was checked, it is the start.
     const [known] = told(gardenOf('queue'), 0, seen);
     expect(known?.causes.map(({ type }) => type)).toEqual(['other-start']);
   });

@@ -1,4 +1,4 @@
-/** What the screens ask beside the verdict: dates of a year, what a rule makes of a date, the clock as it is, totals. */
+/** What screens need besides the verdict: a year of dates, a rule's dates, the clock, totals. */
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
@@ -46,7 +46,7 @@ test('a year of dates has the programs and the overlaps that a date-by-date sear
       const year = yearFrom({ ...random, settings }, ON, 40);
       for (const { day, programs, overlaps } of year) {
         const mine = cycles.filter((cycle) => cycle.day === day);
-        // A start that a window takes whole still fires, so the reference may have fewer.
+        // A start entirely blocked by a window still fires, so the reference may have fewer.
         expect(programs).toEqual(expect.arrayContaining([...new Set(mine.map((c) => c.letter))]));
         const meets = mine.some((a) =>
           cycles.some((b) => b !== a && a.begins < b.ends && b.begins < a.ends),
@@ -129,7 +129,7 @@ describe('the clock as it is', () => {
   test('a reading of the display is an error to the minute; a weekday alone is the least that it can be', () => {
     expect(clockAhead({ day: ON, secondOfDay: 2 * 3600 }, now)).toBe(-12 * 3600);
     expect(clockAhead({ day: ON + 1, secondOfDay: 14 * 3600 + 60 }, now)).toBe(86_460);
-    // Tuesday really: Monday shown is a day behind, Saturday three days behind, Friday three days ahead.
+    // It is Tuesday: showing Monday is a day behind, Saturday three days behind, Friday three days ahead.
     const weekday = (index: number) => clockAhead({ weekday: index, secondOfDay: 14 * 3600 }, now);
     expect([1, 0, 5, 4].map((index) => weekday(index) / 86_400)).toEqual([0, -1, -3, 3]);
     expect(yearsAhead(epochDayOf({ year: 2028, month: 2, day: 29 }) * 86_400, -1)).toBe(
@@ -236,9 +236,9 @@ test('the total on the display counts what the dialect says', () => {
     );
   expect(total(false, false, false)).toBe(900);
   expect(total(true, false, false)).toBe(1800);
-  // Station 1 in two pieces, station 2 between them: two delays.
+  // Station 1 in two cycles with station 2 between them: two delays.
   expect(total(false, false, true)).toBe(920);
-  // 300, then 300 of station 2, then a wait until 900 after the first piece's end.
+  // 300, then 300 of station 2, then a wait until 900 after the end of the first run.
   expect(total(false, true, false)).toBe(1500);
   expect(totalOnDisplay(plan(one), one, 100)).toBeNull();
 });

@@ -1,4 +1,4 @@
-/** What people type, the calendar under it, and the changes that it makes. */
+/** Typed input, the calendar under it, and the resulting changes. */
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
@@ -134,7 +134,7 @@ test('the calendar agrees with the one of the language on every day to the end o
       month === civil.month &&
       dayOfMonth === civil.day &&
       (day % 31 !== 0 || parseDate(formatDate(day)) === day);
-    // `expect` for each of a hundred thousand days would take longer than all the rest.
+    // `expect` for each of a hundred thousand days would take longer than everything else.
     if (!agrees) throw new Error(`day ${day}`);
   }
   for (const text of [
@@ -246,9 +246,9 @@ describe('changes', () => {
         }
         applied++;
         const back = applyChange(result.value.plan, result.value.inverse);
-        // In the order of the format: a field that is set anew stands last in its object.
+        // In the format's order: a newly set field is last in its object.
         expect(back.ok && writePlan(back.value.plan)).toBe(writePlan(plan));
-        // And it tells its difference just where there is one.
+        // And it reports a difference exactly if there is one.
         const told = planDifferences(plan, result.value.plan, '24').length > 0;
         expect(told).toBe(!samePlan(plan, result.value.plan));
       }),

@@ -1,4 +1,4 @@
-/** Parts of the engine by themselves: gaps between beginnings, cycles in many pieces, each limit of a timer. */
+/** Parts of the engine alone: gaps between beginnings, cycles with many runs, each limit of a timer. */
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { emptyPlan, epochDayOf, TIMER_KINDS, type Plan, type Program } from '@water-clock/core';
@@ -23,7 +23,7 @@ describe('the gap from a beginning to the next', () => {
     let compared = 0;
     fc.assert(
       fc.property(weeklyPlan, (random) => {
-        // Not held back by anything, and at a percent that leaves no cycle out.
+        // Not held back by anything, and at a percent that omits no cycle.
         const plan: Plan = {
           ...random,
           settings: {},
@@ -58,11 +58,11 @@ describe('the gap from a beginning to the next', () => {
               const isEarly = cycle.day < ON + 28;
               const next = begins[i + 1];
               if (isOwn && isEarly && next) plain = Math.min(plain, next.begins - cycle.begins);
-              // One that begins on the same second stands before it in the list, or after it.
+              // One that begins at the same second is before it in the list, or after it.
               const before = begins[i - 1];
               if (isOwn && isEarly && before?.begins === cycle.begins) plain = 0;
             });
-            // Nobody asks beyond the longest possible cycle.
+            // Nothing asks beyond the longest possible cycle.
             if (least === Infinity) continue;
             expect([letter, start, least]).toEqual([letter, start, plain]);
             compared++;
@@ -120,7 +120,7 @@ describe('a cycle in many pieces', () => {
           const model = cycleModel(plan, program);
           const { seconds, runs } = shapeAt(model, 100, new Effort());
           expect(cycleSecondsAt(model, 100, new Effort())).toBe(seconds);
-          // Each station gets its run to the second, in pieces no longer than it may have, with its soak between them.
+          // Each station gets its run time to the second, in runs no longer than allowed, with its soak between them.
           for (const [i, { seconds: wanted, cycleSeconds, soakSeconds }] of stations.entries()) {
             const own = runs.filter(({ station }) => station === i + 1);
             expect(own.reduce((sum, { on, off }) => sum + off - on, 0)).toBe(wanted);

@@ -1,4 +1,4 @@
-/** What is noted from a panel, line by line, against what the panel then shows. */
+/** Notes from a panel, line by line, compared with what the panel then shows. */
 import { expect, test } from '@jest/globals';
 import { applyChange, panelLines, parseDate, type Plan, type PlanChange } from '@water-clock/core';
 import { entryChange } from '../src/panel/entries.ts';
@@ -23,7 +23,7 @@ test('every line of one panel, noted on another timer of its kind, leaves that s
   let noted = 0;
   for (let seed = 1; seed <= 40; seed++) {
     const { plan: shown } = gardenFrom(randomFrom(seed));
-    // The same kind with nothing set but which stations there are.
+    // The same kind with nothing set but its stations.
     const bare: Plan = {
       ...shown,
       settings: shown.settings.monthlyPercent
@@ -110,7 +110,7 @@ test('days: a count keeps its rule, and a phase its count', () => {
     entryChange(counted, { of: 'phase', ...address }, { kind: 'days-left', days: 3 }, NOW),
   );
   expect(daysOf(phased)).toMatchObject({ everyDays: 5, firstDate: '2027-06-12' });
-  // A rule that has neither is not changed.
+  // A rule without either is unchanged.
   const weekly = every({ rule: 'weekdays', weekdays: ['mon'] });
   for (const value of [
     { kind: 'count', every: 5 },
@@ -216,7 +216,7 @@ test.each(['odd', 'even', 'interval', 'hours', 'daily', 'none'] as const)(
       weekdays: rule === 'daily' || rule === 'none' ? [] : ['sun'],
     };
     const address = { of: 'days', program: letter } as const;
-    // A count of hours takes the place of starts: those have to go first.
+    // An hourly rule replaces starts, so those must be removed first.
     const bare = applied(plan, {
       type: 'several',
       changes: [
@@ -227,7 +227,7 @@ test.each(['odd', 'even', 'interval', 'hours', 'daily', 'none'] as const)(
     const once = applied(bare, entryChange(bare, address, value, NOW));
     const daysOf = (each: Plan) => each.programs.find((program) => program.letter === letter)?.days;
     expect(daysOf(once)?.rule ?? 'none').toBe(rule);
-    // What is known besides, the count and its phase, is kept.
+    // What else is known, the interval and its phase, is kept.
     const twice = applied(once, entryChange(once, address, value, NOW));
     expect(daysOf(twice)).toEqual(daysOf(once));
   },

@@ -1,4 +1,4 @@
-/** The events document: its reader against its schema, and what is refused, by path. */
+/** The events document: its reader against its schema, and refusals by path. */
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from '@jest/globals';
 import { Ajv2020 } from 'ajv/dist/2020.js';

@@ -1,4 +1,4 @@
-/** The examples of the specification, to the letter. */
+/** The specification's examples, to the letter. */
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { expect, test } from '@jest/globals';
 import {
@@ -27,10 +27,10 @@ const plans = names.map((name) => {
   return { name, plan: read.value };
 });
 
-/** The plans of examples that have a file of this kind. */
+/** Plans of examples that have a file of this kind. */
 const having = (kind: string) => plans.filter(({ name }) => isThere(`${name}.${kind}.json`));
 
-/** In the order of the file, whatever its spacing. */
+/** In file order, whatever the spacing. */
 const packed = (text: string) => JSON.stringify(JSON.parse(text));
 
 test.each(having('events'))('$name: simulate --events', ({ name, plan }) => {
@@ -46,7 +46,7 @@ test.each(having('events'))('$name: simulate --events', ({ name, plan }) => {
 test.each(having('check'))('$name: check', ({ name, plan }) => {
   const expected = JSON.parse(file(`${name}.check.json`)) as { on: string };
   const report = checkReport(check(plan, parseDate(expected.on) ?? NaN));
-  // The examples leave the findings out; everything else is in their order.
+  // The examples omit findings; everything else is in order.
   const { findings: _findings, ...rest } = report;
   expect(JSON.stringify(rest)).toBe(JSON.stringify(expected));
 });

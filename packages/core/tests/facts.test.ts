@@ -1,4 +1,4 @@
-/** Facts that one place keeps: the rain sensor, a rain delay as the box counts it, decoders, links, waterings by thumb, pieces. */
+/** Facts kept in one place: rain sensor, rain delay as displayed, decoders, links, rule-of-thumb waterings, cycles. */
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
@@ -105,7 +105,7 @@ describe('a rain delay', () => {
     expect(shown('2027-06-17', DAYS)).toBe('2 DAYS');
     expect(shown('2027-06-16', MINUTE)).toBe('1 DAY');
     expect(shown('2027-06-20')).toBe('20 June');
-    // One that is over is off.
+    // One that has ended is off.
     expect(shown('2027-06-15T06:00', HOURS)).toBe('OFF');
     for (const delay of [HOURS, DAYS, MINUTE])
       for (const text of ['1', '2', '3']) {
@@ -281,7 +281,7 @@ describe('pieces', () => {
         },
       ),
     );
-    // Seven minutes less a tenth for safety, on a box that sets whole minutes.
+    // Seven minutes less a tenth for safety, on a timer set in whole minutes.
     expect(pieceOnTimer(378, 60)).toBe(360);
   });
 

@@ -1,4 +1,4 @@
-/** Gardens with something wrong at random, and what a homeowner would have seen of it. */
+/** Gardens with random faults, and what a homeowner would have seen. */
 import {
   emptyPlan,
   factoryPlan,
@@ -43,10 +43,10 @@ export function some<T>(random: Random, all: readonly T[], count: number): T[] {
   ).flat();
 }
 
-/** 2027-06-15, the day on which somebody asks. */
+/** 2027-06-15, the day of the question. */
 export const TODAY = 20_984;
 export const DAY = 86_400;
-/** What was seen is of the ten days before. */
+/** Sightings are from the ten days before. */
 export const WATCHED_DAYS = 10;
 
 const KINDS = SHIPPED_KINDS.filter(
@@ -76,7 +76,7 @@ function daysFor(random: Random, { timer }: Plan): Days {
   return { rule };
 }
 
-/** A garden as technicians leave them: one to three programs in the night, each station in one of them. */
+/** A garden as technicians leave it: one to three programs at night, each station in one of them. */
 export function gardenFrom(random: Random): Garden {
   const { kind } = pick(random, KINDS);
   const { timer } = kind;
@@ -108,7 +108,7 @@ const CLOCKS: readonly ((random: Random) => number)[] = [
   (random) => whole(random, 15, 7200) * 60 * pick(random, [1, -1]),
 ];
 
-/** One thing gone wrong; null where the one that was picked is not possible in this garden. */
+/** One fault; null if the chosen one is not possible in this garden. */
 function slipFrom(random: Random, { plan, factory }: Garden): Cause | null {
   const program = pick(random, plan.programs);
   const { letter, starts, runs, days } = program;
@@ -205,7 +205,7 @@ function slipFrom(random: Random, { plan, factory }: Garden): Cause | null {
   }
 }
 
-/** Something that was done to it in the days that are watched; null where it is not possible in this garden. */
+/** An action on it in the observed days; null if not possible. */
 export function deedFrom(random: Random, garden: Garden): Cause | null {
   const { plan } = garden;
   const runs = happens(garden, []);
@@ -246,7 +246,7 @@ export function deedFrom(random: Random, garden: Garden): Cause | null {
   }
 }
 
-/** Things that hide each other or cannot both be true. */
+/** Faults that hide or exclude each other. */
 function goTogether(a: Cause, b: Cause): boolean {
   const whole: readonly Cause['type'][] = ['off', 'power-failure'];
   return a.type !== b.type && !whole.includes(a.type) && !whole.includes(b.type);
@@ -261,7 +261,7 @@ export function slipsFrom(random: Random, garden: Garden, count: 1 | 2): Cause[]
   return slips.length === count ? slips : null;
 }
 
-/** Every single thing of the plainest kinds: what explains sightings by itself leaves nothing to a second one. */
+/** Every single fault of the plainest kinds: if one explains the sightings, a second has nothing to explain. */
 function* plainSlips({ plan, factory }: Garden, sightings: readonly Sighting[]): Generator<Cause> {
   yield { type: 'off' };
   const { scope, lowestPercent, highestPercent } = plan.timer.seasonal;
@@ -271,7 +271,7 @@ function* plainSlips({ plan, factory }: Garden, sightings: readonly Sighting[]):
         yield scope === 'program'
           ? { type: 'percent', program: letter, percent }
           : { type: 'percent', percent };
-  // A clock so far out that some run comes to where one was seen.
+  // A clock error that moves some run to a sighting.
   for (const { saw, from, to, station } of sightings)
     if (saw === 'ran' && to === undefined)
       for (const event of happens({ plan, factory }, []))
@@ -311,7 +311,7 @@ function* plainSlips({ plan, factory }: Garden, sightings: readonly Sighting[]):
     yield { type: 'extra-program', program: { ...preset, letter: letterAt(plan.programs.length) } };
 }
 
-/** Every start that brings some run to a moment at which one was seen, left over or in place of another. */
+/** Every start that moves some run to a sighting, as a leftover or a replacement. */
 function* startSlips(garden: Garden, sightings: readonly Sighting[]): Generator<Cause> {
   const { plan } = garden;
   const step = plan.timer.startStepMinutes * 60;
@@ -337,7 +337,7 @@ function* startSlips(garden: Garden, sightings: readonly Sighting[]): Generator<
   }
 }
 
-/** Whether one thing alone, or nothing at all, explains all of it. */
+/** Whether one fault alone, or none, explains everything. */
 export function oneIsEnough(
   garden: Garden,
   sightings: readonly Sighting[],
@@ -347,7 +347,7 @@ export function oneIsEnough(
     sightings.every((sighting) => !contradicts(sighting, events));
   const events = happens(garden, known);
   if (fits(events)) return true;
-  // Some run by hand.
+  // Some manual run.
   const stations = garden.plan.stations.map(({ number }) => number);
   for (const sighting of sightings)
     for (const on of momentsTold(sighting))

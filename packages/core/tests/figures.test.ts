@@ -1,4 +1,4 @@
-/** Where each number of a station comes from, in the order in which sources win; and climates and kinds as documents. */
+/** Where each number of a station comes from, by priority of sources; and climates and kinds as documents. */
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {

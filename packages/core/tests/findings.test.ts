@@ -1,4 +1,4 @@
-/** Findings: when each is due, what fixes it, and how one is accepted. */
+/** Findings: when each appears, what fixes it, and how one is accepted. */
 import { describe, expect, test } from '@jest/globals';
 import {
   aboutOf,
@@ -63,7 +63,7 @@ interface Case {
   readonly of: Plan;
   readonly wanted?: Brief;
   readonly where?: object;
-  /** Whether one click fixes it. */
+  /** Whether one press fixes it. */
   readonly fixed: boolean;
 }
 
@@ -230,7 +230,7 @@ test.each(CASES)('$code is told, with where it is', ({ code, of, wanted = null, 
   if (!fix) return;
   const applied = applyChange(of, fix.change);
   if (!applied.ok) throw new Error(JSON.stringify(applied.faults));
-  // The finding is gone, and nothing worse has come.
+  // The finding is gone, and nothing worse has appeared.
   const after = found(applied.value.plan, wanted);
   expect(
     after.filter(
@@ -288,7 +288,7 @@ describe('a finding that is accepted', () => {
     expect(open(of, [as])).not.toContain('afternoon-start');
     expect(open(of, [{ ...as, until: '2027-06-07' }])).not.toContain('afternoon-start');
     expect(open(of, [{ ...as, until: '2027-06-07' }], ON + 1)).toContain('afternoon-start');
-    // Another program is none of its business; its own runs are.
+    // Another program does not matter; its own runs do.
     const other = plan([
       { ...A, starts: ['13:00'] },
       { ...B, starts: ['05:30'] },

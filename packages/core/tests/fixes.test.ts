@@ -1,4 +1,4 @@
-/** Fixes, one finding at a time, on gardens as technicians leave them and on random plans. */
+/** Fixes, one finding at a time, on realistic gardens and random plans. */
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
@@ -25,7 +25,7 @@ const keyOf = ({ code, where: { date: _date, ...where } }: Finding) =>
   `${code} ${JSON.stringify(where)}`;
 const findingsOf = (plan: Plan, brief: Brief | null) => check(plan, ON, { brief }).findings;
 
-/** A brief that asks of each station what it gets, but for some that want more or less. */
+/** A brief that asks for what each station gets, except some that want more or less. */
 function briefFor(plan: Plan, seed: number): Brief {
   return {
     format: 'water-clock-brief',
@@ -41,7 +41,7 @@ function briefFor(plan: Plan, seed: number): Brief {
   };
 }
 
-/** Presses each fix by itself and looks at what comes of it. */
+/** Applies each fix alone and examines the result. */
 function pressAll(plan: Plan, brief: Brief | null, pressed: Map<FindingCode, number>): void {
   const findings = findingsOf(plan, brief);
   const errors = new Set(findings.filter(({ severity }) => severity === 'error').map(keyOf));
@@ -51,7 +51,7 @@ function pressAll(plan: Plan, brief: Brief | null, pressed: Map<FindingCode, num
     const made = applyChange(plan, fix.change);
     if (!made.ok) throw new Error(`${finding.code}: ${JSON.stringify(made.faults)}`);
     const after = findingsOf(made.value.plan, brief);
-    // One press is one step, and takes away what it stands beside; of days that are forbidden, the one that is named.
+    // One press is one step, and removes its finding; of several forbidden days, the named one.
     const isDay = finding.code === 'forbidden-day' || finding.code === 'mowing-day';
     const isStill = after.some(
       (other) =>

@@ -1,4 +1,4 @@
-/** Whether a plan waters when the rules of a brief forbid it, by the slow model: second by second, or near enough. */
+/** Whether a plan waters when a brief's rules forbid it, by the slow model: (nearly) second by second. */
 import {
   parseTime,
   SECONDS_PER_DAY,
@@ -10,7 +10,7 @@ import {
 import { referenceNominal } from './reference.ts';
 import { referenceCycles } from './referenceCycles.ts';
 
-/** Seconds at which a bound station is wet although the rules forbid it; the rules are read anew here. */
+/** Seconds at which a bound station is wet although the rules forbid it; the rules are interpreted again here. */
 export function forbiddenSeconds(brief: Brief, plan: Plan, percent: number, on: number): number {
   const { weekdays, parity, noWaterWindows = [], dripExempt } = brief.rules ?? {};
   const bound = new Set(

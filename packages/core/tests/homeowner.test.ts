@@ -1,4 +1,4 @@
-/** The page that stays with the homeowner. */
+/** The homeowner's page. */
 import { describe, expect, test } from '@jest/globals';
 import {
   doorCard,
@@ -111,7 +111,7 @@ describe('the homeowner’s page', () => {
     expect(why({ stations, timer: { ...plain.timer, cycleSoak: 'station' } }).join(' ')).toMatch(
       /in several short runs/,
     );
-    // This timer does not split, whatever is noted.
+    // This timer does not split runs, whatever is noted.
     expect(why({ stations }).join(' ')).not.toMatch(/short runs/);
     expect(why({ programs: [{ ...A, starts: ['02:00', '04:00'] }] }).join(' ')).toMatch(
       /in several short runs/,
@@ -197,7 +197,7 @@ describe('what the page says of rain, and of what holds watering back', () => {
     expect(rain({}, { ...fitted, rain: 'switch-off' })).toMatch(/switch the timer off/);
     expect(rain({ sensor: 'bypass' }, fitted)).toMatch(/bypassed at the timer.*rain delay/);
     expect(rain({}, { device: { sensors: [{ kind: 'soil' }] } })).toMatch(/The soil sensor stops/);
-    // Other sensors do not make a rain sensor, but say that somebody looked.
+    // Other sensors are not a rain sensor, but show that someone looked.
     expect(rain({}, { device: { sensors: [{ kind: 'flow' }] } })).toMatch(/no rain sensor/);
   });
 
@@ -246,7 +246,7 @@ describe('what the page says of rain, and of what holds watering back', () => {
       '90 %',
       'off',
       '100 %',
-      // Banned from the first of August to its end.
+      // Banned from August 1 to its end.
       'off',
       '80 %',
       '100 %',
@@ -316,7 +316,7 @@ test('the card for the box has what the panel hides', () => {
     phone: '555 0199',
     date: '15 June 2027',
     initials: 'TO',
-    // In the order in which the panel is gone through.
+    // In panel order.
     reach: [
       { setting: 'Date and time', line: 'First page.' },
       { setting: 'Watering days', line: 'Second page.' },

@@ -1,4 +1,4 @@
-/** Two timers at one supply, against the slow reference: every second of half a year is looked at. */
+/** Two timers on one supply, against the slow reference: every second of half a year is examined. */
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
@@ -26,7 +26,7 @@ import { civilOf, SECONDS_PER_DAY } from '../src/time/calendar.ts';
 const ON = epochDayOf({ year: 2027, month: 6, day: 1 });
 const DAYS = 190;
 
-/** A station's flow says which one it is, so that a wrong station is a wrong flow. */
+/** A station's flow identifies it, so a wrong station is a wrong flow. */
 const flowsOf = ({ stations }: Plan, base: number) =>
   new Map(stations.map(({ number }) => [number, base + number]));
 const house = (a: Plan, b: Plan): HouseTimer[] => [
@@ -36,7 +36,7 @@ const house = (a: Plan, b: Plan): HouseTimer[] => [
 
 type Cycle = ReturnType<typeof referenceCycles>[number];
 
-/** By second: what flows while both cycles run. */
+/** Flow by second while both cycles run. */
 function referencePeak([x, a]: [HouseTimer, Cycle], [y, b]: [HouseTimer, Cycle]): number {
   const flowing = (timer: HouseTimer, { letter, day, begins }: Cycle) => {
     const program = timer.plan.programs.find((one) => one.letter === letter);
@@ -62,7 +62,7 @@ interface Known {
   most: number;
 }
 
-/** For each pair of starts the first event, and the most water of all. */
+/** For each pair of starts the first event, and the highest flow of all. */
 function reference(timers: readonly HouseTimer[]): Map<string, Known> {
   const [x, y] = timers;
   const found = new Map<string, Known>();
@@ -74,7 +74,7 @@ function reference(timers: readonly HouseTimer[]): Map<string, Known> {
       if (a.begins >= b.ends || b.begins >= a.ends) continue;
       const begins = Math.max(a.begins, b.begins);
       const key = `${a.letter}${a.start}+${b.letter}${b.start}`;
-      // The same alignment has the same water.
+      // The same alignment has the same flow.
       const alike = `${key} ${a.begins - b.begins} ${a.ends - a.begins} ${b.ends - b.begins} ${civilOf(a.day).month} ${civilOf(b.day).month} ${weekdayIndexOf(a.day)}`;
       let most = alignments.get(alike);
       if (most === undefined) alignments.set(alike, (most = referencePeak([x, a], [y, b])));
@@ -116,7 +116,7 @@ describe('two timers', () => {
         }));
         const [met, due] = [told(houseMeetings(timers, ON)), reference(timers)];
         expect([...met.keys()].sort()).toEqual([...due.keys()].sort());
-        // In a month that the reference does not reach a percent of that month may open more at once.
+        // In a month the reference does not reach, that month's percent may open more at once.
         const isWhole = [a, b].every(({ timer }) => !timer.seasonal.byMonth);
         for (const [key, known] of due) {
           const { most = 0, ...when } = met.get(key) ?? {};
@@ -142,7 +142,7 @@ describe('two timers', () => {
           expect([key, met.get(key)?.next]).toEqual([key, next]);
           expect(met.get(key)?.most).toBeGreaterThanOrEqual(most);
         }
-        // What is told and not seen comes later than the reference looked.
+        // What is reported and not seen comes later than the reference looked.
         const end = (ON + DAYS - 9) * SECONDS_PER_DAY;
         for (const [key, { begins }] of met) expect(due.has(key) || begins > end).toBe(true);
       }),

@@ -1,4 +1,4 @@
-/** What rules to come mean for a house: what they will break, bans month by month, and rules as a roster. */
+/** What announced rules mean for a site: breaches, bans by month, and rules as a grid. */
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
@@ -89,14 +89,14 @@ describe('rules that begin later', () => {
     const later = (...clauses: RulesEdition['clauses']) => ({ from: '2026-12-10', clauses });
     expect(status(rulesOf(MON_THU, later({ weekdays: ['mon', 'thu', 'sat'] }))).coming).toBeNull();
     expect(status(rulesOf(MON_THU, later({ weekdays: ['mon'] }))).coming?.programs).toEqual(['A']);
-    // From Friday to Sunday nothing waters anyway.
+    // Nothing waters from Friday to Sunday anyway.
     const weekend = rulesOf(
       MON_THU,
       { from: '2026-12-11', clauses: [{ noWatering: true }] },
       { ...MON_THU, from: '2026-12-14' },
     );
     expect(status(weekend).coming).toBeNull();
-    // Drip that is exempt goes on; rules noted by hand do not change.
+    // Exempt drip continues; the site's own rules do not change.
     const exempt = rulesOf(MON_THU, later({ weekdays: ['thu'], dripExempt: true }));
     expect(status(exempt).coming?.programs).toEqual(['A']);
     expect(status(ban, { ...EMPTY_SURVEY, rules: {} }).coming).toBeNull();
@@ -113,7 +113,7 @@ describe('rules that begin later', () => {
       format: 'water-clock-brief',
       version: 1,
       timer: plan.timer,
-      // What the stations need does not matter to whether the rules are kept.
+      // What the stations need does not matter for keeping the rules.
       stations: [{ number: 1, weeklySeconds: 900 }],
       rules: { weekdays: ['tue'] },
     } as const;
@@ -227,7 +227,7 @@ describe('a roster', () => {
       },
     ]);
     expect(isRoster(parity, 'parity')).toBe(true);
-    // Hours that differ from digit to digit are no roster.
+    // Hours that differ by digit cannot be a grid.
     const hours: RulesEdition = {
       from: '2026-01-01',
       clauses: [

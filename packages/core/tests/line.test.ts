@@ -1,4 +1,4 @@
-/** Two wires with decoders: the search finds all that answer, can be stopped at any question, and says how far it is. */
+/** A two-wire line: the search finds all decoders that answer, can be stopped at any query, and reports progress. */
 import { describe, expect, test } from '@jest/globals';
 import {
   assignInOrder,
@@ -44,7 +44,7 @@ describe('the search', () => {
     expect([...searched(new SimulatedLine(near)).found].sort()).toEqual(
       near.map(({ serial }) => serial).sort(),
     );
-    // Nobody can tell these apart; the search ends all the same.
+    // No one can tell these apart; the search still ends.
     const twins = searched(new SimulatedLine([decoder('000001'), decoder('000001')]));
     expect([twins.found, twins.isDone]).toEqual([[], true]);
   });
@@ -118,14 +118,14 @@ test('each fault shows when its decoder is tried, and a new one in its place is 
   expect(mended.decoders.map((one) => stateOf(one, mended))).toEqual(beds(24).map(() => 'good'));
   expect(unheard(line, searched(line).found.length)).toBe(1);
   expect(unheard(mended, searched(mended).found.length)).toBe(0);
-  // One that hung there before anybody searched is found, and has the fault of its place.
+  // One that was there before the search is found, with the fault of its place.
   const before = new SimulatedLine(simulatedDecoders('faults', beds(24), new Map([[1, '03107']])));
   expect(before.decoders[0]).toEqual({ ...line.decoders[0], serial: '03107' });
-  // Assigned to another station, a decoder of the line stays where it is.
+  // Assigned to another station, the line's own decoder stays where it is.
   const [, second] = line.decoders;
   const mistaken = new Map([[1, second?.serial ?? '']]);
   expect(simulatedDecoders('faults', beds(24), mistaken)).toEqual(line.decoders);
-  // The others are as they were.
+  // The others are unchanged.
   expect(mended.decoders.filter(({ serial }) => !isNewSerial(serial))).toEqual(
     line.decoders.filter(({ fault }) => fault === null),
   );

@@ -1,4 +1,4 @@
-/** Linked stations against the same plan written out in full, and cycles that share one limit, by hand. */
+/** Linked stations against the same plan written out in full, and cycles sharing one limit, calculated by hand. */
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
@@ -142,7 +142,7 @@ test('programs that share a limit of two: the first opens both, the second has w
       [4, 10, 15],
     ],
   });
-  // One at a time within A leaves B a place; a station that is open in A is passed over in B.
+  // One at a time within A leaves room for B; a station open in A is skipped in B.
   expect(
     minutesOf([
       program(
@@ -164,7 +164,7 @@ test('programs that share a limit of two: the first opens both, the second has w
     [1, 10, 15],
     [2, 10, 20],
   ]);
-  // What flows in both together keeps the limit; alone anything may flow.
+  // Their total flow stays within the limit; alone anything may flow.
   const flowing = {
     settings: { flowLimitLpm: 20 },
     stations: [12, 30, 8, 9].map((flowLpm, i) => ({ number: i + 1, flowLpm })),

@@ -1,4 +1,4 @@
-/** A task made of a garden: it can be done, is not done by doing nothing, and is a sound document. */
+/** A task made from a garden: it can be solved, is not solved by doing nothing, and is a valid document. */
 import { expect, test } from '@jest/globals';
 import {
   benchOf,
@@ -38,7 +38,7 @@ test('what its kind cannot be keyed to is no task', () => {
   const kind = SHIPPED_KINDS.find(({ kind: { timer } }) => timer.seasonal.byMonth)?.kind;
   if (!kind) throw new Error('no kind with a percent by month');
   const empty = emptyPlan(kind.timer);
-  // A rain delay that is on, and a box that is off, are left out of the card.
+  // An active rain delay, and a timer that is off, are left out of the card.
   const plan: Plan = {
     ...empty,
     settings: { ...empty.settings, mode: 'off', wateringResumes: '2027-07-01' },
@@ -52,7 +52,7 @@ test('what its kind cannot be keyed to is no task', () => {
   const task = taskOfPlan(plan, kind, WORDS);
   expect(task?.card?.settings.mode).toBeUndefined();
   expect(task?.card?.settings.wateringResumes).toBeUndefined();
-  // A run to the second on a panel that turns by minutes.
+  // A run time with seconds on a panel that moves by minutes.
   const odd: Plan = {
     ...plan,
     programs: plan.programs.map((program) => ({

@@ -1,6 +1,6 @@
 /**
- * What the proof relies on, compared with plain enumeration: on which dates two sets of days come together, and where the free
- * time of a week is. Failures print their seed.
+ * What the proof relies on, compared with plain enumeration: on which dates two sets of days coincide, and where a week's free time is.
+ * Failures print their seed.
  */
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
@@ -14,7 +14,7 @@ import { cases, enough } from './cases.ts';
 
 const SECONDS_PER_DAY = 86_400;
 
-/** Some days: a count, weekdays, days of the month, and months that only some of them are in. */
+/** Random days: an interval, weekdays, days of the month, and months with only some of them. */
 interface Some {
   readonly set: DaySet;
   readonly months: number;
@@ -37,7 +37,7 @@ const some = (mostEvery: number): fc.Arbitrary<Some> =>
 const belongs = ({ set, months }: Some, day: number) =>
   isIn(set, day) && (months & (1 << (civilOf(day).month - 1))) !== 0;
 
-/** The first date by looking at each, up to a horizon; undefined: none so far. */
+/** The first date by examining each, up to a horizon; undefined: none so far. */
 function slowFirst(a: Some, b: Some, k: number, least: number, horizon: number) {
   for (let day = least; day < least + horizon && day <= LAST_DAY && day + k <= LAST_DAY; day++)
     if (belongs(a, day) && belongs(b, day + k)) return day;
@@ -62,7 +62,7 @@ describe('meetings of two sets of days', () => {
             const date = series.at(place);
             const slow = slowFirst(a, b, k, from, 1500);
             if (slow === undefined) {
-              // Beyond the horizon or never; what is said to come must be true.
+              // Beyond the horizon or never; what is predicted must be true.
               expect(date === null || date.day >= from + 1500).toBe(true);
               if (date) expect(belongs(a, date.day) && belongs(b, date.day + k)).toBe(true);
               seen[date ? 'later' : 'never']++;
@@ -85,7 +85,7 @@ describe('meetings of two sets of days', () => {
   test('how many there are in 400 years is what counting them gives, where the count of days divides them', () => {
     fc.assert(
       fc.property(
-        // 146,097 days = 27 × 7 × 773: such counts come round with the calendar itself.
+        // 146,097 days = 27 × 7 × 773: such intervals repeat with the calendar itself.
         fc.constantFrom(1, 3, 7, 9, 21, 27),
         some(1),
         some(1),
@@ -120,7 +120,7 @@ describe('meetings of two sets of days', () => {
       2,
     );
     expect(meetings.firstOf(thirtieth, 20_000)).toBeNull();
-    // Every 7 days from a Tuesday is never a Monday, and two counts of 4 days, one apart, never meet.
+    // Every 7 days from a Tuesday is never a Monday, and two intervals of 4 days, one apart, never coincide.
     const of = (every: number, phase: number, weekdays = EVERY_WEEKDAY) =>
       meetings.classOf(
         { every, phase, weekdays, monthDays: EVERY_MONTH_DAY },
@@ -151,7 +151,7 @@ describe('the free time of a week', () => {
     { maxLength: 4 },
   );
 
-  /** Whether a second is held, from the words of the rule. */
+  /** Whether a second is inside a window, by the wording of the rule. */
   const held = (all: readonly NoWaterWindow[], moment: number) =>
     all.some(({ from, to, weekdays }) =>
       [0, 1].some((back) => {
@@ -190,7 +190,7 @@ describe('the free time of a week', () => {
             window = (Math.floor(window / QUARTER) + 1) * QUARTER;
           if (window < limit) expect(made.nextWindow(next)).toBe(window);
           else expect(made.nextWindow(next)).toBe(Infinity);
-          // The free seconds up to the answer are as many as were asked for, and its last second is free.
+          // The free seconds up to the answer are as many as requested, and its last second is free.
           const seconds = free + 1;
           const end = made.afterFree(next, seconds);
           let counted = 0;

@@ -1,4 +1,4 @@
-/** What two people made of one timer, put together: nothing lost, nothing asked that need not be, and the writes lead where the merging says. */
+/** Merging two people's versions of a timer: nothing lost, nothing asked needlessly, and the writes lead to the merged result. */
 import fs from 'node:fs';
 import path from 'node:path';
 import { describe, expect, test } from '@jest/globals';
@@ -108,7 +108,7 @@ describe('facts that only one side changed', () => {
     const other = mergeRecords(base, made(base, ...theirs), made(base, ...mine));
     expect(other.open).toEqual([]);
     for (const change of [...mine, ...theirs]) {
-      // Each side's change is in it: merging it in once more changes nothing.
+      // Each side's change is in it: merging it again changes nothing.
       const again = mergeRecords(base, made(base, change), both.record);
       expect(again).toEqual({ record: both.record, open: [] });
     }
@@ -257,7 +257,7 @@ describe('writes put on what somebody else saved', () => {
     const entry = closeVisit(theirs.plan, theirs.survey, at ?? '', undone, [], true);
     expect(entry?.visit.asLeft).toEqual(frozen);
     expect(entry?.survey.visit).toBeUndefined();
-    // Where a start is asked about, whether the visit can be closed follows from the answer, and is not asked beside it.
+    // If a start is asked about, whether the visit can be closed follows from the answer, and is not asked as well.
     const mine = writes(starts('05:00'));
     const asked = rebase(base, [...mine, closed(made(base, starts('05:00')))], theirs, NO_CHOICES);
     expect(ats(asked)).toEqual(['plan/programs/A/starts']);
@@ -285,7 +285,7 @@ describe(`${RUNS} random pairs of sides`, () => {
     return changes;
   };
 
-  /** Which of two entries that were added comes first follows from the side. */
+  /** Which of two added entries comes first follows from the side. */
   const unordered = (value: unknown): unknown =>
     Array.isArray(value)
       ? value.map((one) => JSON.stringify(unordered(one))).sort()
@@ -317,7 +317,7 @@ describe(`${RUNS} random pairs of sides`, () => {
         expect([told, clash.at, clash.theirs]).not.toEqual([told, clash.at, clash.base]);
       }
       const turned = mergeRecords(base, theirs, mine);
-      // Until a question is answered theirs stands, and whether that fits the rest follows from the side.
+      // Until a question is answered theirs applies, and whether it fits the rest follows from the side.
       if (![...ats({ open }), ...ats(turned)].includes('plan'))
         expect([told, ats(turned).sort()]).toEqual([told, ats({ open }).sort()]);
       if (open.length === 0)

@@ -1,4 +1,4 @@
-/** Minutes by three schools, the year that the programs give, and weather: scaling, limits, and agreement with the slow way. */
+/** Minutes by three methods, the year of the programs, and weather: scaling, limits, and comparison with a slow calculation. */
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
@@ -70,9 +70,9 @@ const answersOf = (
 
 test('the three schools side by side, by hand', () => {
   const { answers, weeklySeconds } = answersOf(FULL, { school: 'weekly' });
-  // 15 min × ¾ (part shade) × 0.9 (clay) × 10 per 100 m² ÷ the 10 that stand there × 2 waterings.
+  // 15 min × ¾ (part shade) × 0.9 (clay) × 10 per 100 m² ÷ the 10 there are × 2 waterings.
   expect(answers.thumb.weeklySeconds).toBeCloseTo(60 * 15 * 0.75 * 0.9 * 1 * 2, 6);
-  // An hour a week in high summer, bent the same way.
+  // An hour a week in high summer, adjusted the same way.
   expect(answers.weekly.weeklySeconds).toBeCloseTo(3600 * 0.75 * 0.9, 6);
   // January: 7 × 7 × 0.8 × 0.75 = 29.4 mm, rain 10 × ½ × 7 ÷ 31; 41 mm/h; 1 ÷ (0.4 + 0.6 × 0.6).
   const net = 29.4 - (5 * 7) / 31;
@@ -104,7 +104,7 @@ test('what is lacking is named, and a person’s word beats all schools', () => 
   expect(answersOf({ number: 1, overruled: { weeklySeconds: 777 } }, {}, null).weeklySeconds).toBe(
     777,
   );
-  // A bubbler has no rate of a table: by flow and basin only.
+  // A bubbler has no table rate: only from flow and basin.
   expect(answersOf({ ...FULL, head: 'bubbler' }).answers.balance.lacking).toEqual(['rate']);
 });
 

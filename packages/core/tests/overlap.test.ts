@@ -37,8 +37,8 @@ const uniform = (plan: Plan): Plan => {
 };
 
 /**
- * Headroom is right where nothing overlaps at it nor at a step half way to it, and something does at the step that follows. Whether the steps
- * between agree as well, `npm run bench` looks at.
+ * Headroom is right if nothing overlaps at it or at a step halfway to it, and something does at the next step. `npm run bench` checks the
+ * steps between.
  */
 function expectHeadroom(plan: Plan, headroom: number | null, on: number, days: number): void {
   const steps = referenceSteps(plan.timer);
@@ -51,7 +51,7 @@ function expectHeadroom(plan: Plan, headroom: number | null, on: number, days: n
     expect([steps[at + 1], free(steps[at + 1])]).toEqual([steps[at + 1], false]);
 }
 
-/** Whether both cycles of an overlap are there on their dates, and share what it says. */
+/** Whether both cycles of an overlap exist on their dates, and share the stated time. */
 function isTrue(plan: Plan, { first, second, sharedSeconds }: Overlap, percent?: number): boolean {
   const [a, b] = [first, second].map(({ letter, start, day }) =>
     referenceCycles(plan, day, 1, percent).find(
@@ -77,7 +77,7 @@ describe('overlaps are found on the dates on which a date-by-date search finds t
       }),
       { seed: 20270601, numRuns: cases(250) },
     );
-    // Both answers must have come up.
+    // Both answers must have occurred.
     expect(withOverlap).toBeGreaterThan(enough(50));
     expect(withOverlap).toBeLessThan(cases(225));
   });
@@ -150,7 +150,7 @@ test('each pair of day rules, with the second start before, at and after the end
   ];
   const [kind] = TIMER_KINDS;
   if (!kind) throw new Error('there is a first kind');
-  // An hour from 22:30, 23:30 or 23:59; five minutes of which are still inside, or over, when the second one comes.
+  // An hour from 22:30, 23:30 or 23:59; when the second one comes, five minutes of it are left, or over.
   const startPairs = [
     ['22:30', '23:29'],
     ['22:30', '23:30'],
@@ -164,7 +164,7 @@ test('each pair of day rules, with the second start before, at and after the end
   const listed = new Map<string, ReturnType<typeof referenceCycles>>();
   const listOf = (plan: Plan, program: Program) => {
     const key = JSON.stringify([plan.timer.oddDaysSkip31, program]);
-    // Weekdays, counts of 10 days and months of 31 days all come up within four years.
+    // Weekdays, intervals of 10 days and months of 31 days all occur within four years.
     const list = listed.get(key) ?? referenceCycles({ ...plan, programs: [program] }, ON, 1462);
     listed.set(key, list);
     return list;
@@ -193,7 +193,7 @@ test('each pair of day rules, with the second start before, at and after the end
           if (found.length > 0) overlapping++;
         }
   expect(compared).toBe(490);
-  // On the very second at which the first ends nothing overlaps, whatever the rules.
+  // At the very second the first ends nothing overlaps, whatever the rules.
   expect(overlapping).toBeGreaterThan(150);
   expect(overlapping).toBeLessThan(294);
 });
@@ -207,7 +207,7 @@ test('how often in a mean year is what four hundred years of dates have', () => 
       const { overlaps, perYear } = check(plan, ON);
       const [overlap] = overlaps;
       fc.pre(overlap !== undefined);
-      // Counts of days of this plan repeat with the 400 years only after many of them; 40 years are near enough to its mean.
+      // This plan's intervals repeat with the 400 years only after many of them; 40 years are close enough to the average.
       const names = [overlap.first, overlap.second].map(
         (cycleRef) => `${cycleRef.letter}${cycleRef.start}`,
       );
@@ -241,7 +241,7 @@ test('headroom is the last step before a date-by-date search finds an overlap', 
         const found = check(plan, ON);
         answers.add(found.headroomPercent);
         const { beyond } = found;
-        // Dates further off than the search looks may come together first; then the date is named and must be true.
+        // Dates beyond the search may coincide first; then the date is named and must be true.
         const later = beyond !== null && beyond.meets.second.day >= ON + horizon;
         if (later) expect(isTrue(plan, beyond.meets, beyond.percent)).toBe(true);
         else expectHeadroom(plan, found.headroomPercent, ON, horizon);
@@ -254,7 +254,7 @@ test('headroom is the last step before a date-by-date search finds an overlap', 
     );
   agree(weeklyPlan.map(uniform), 35, cases(60));
   agree(anyPlan, 300, cases(15));
-  // The few of a short run have an answer each.
+  // The few cases of a short run have one answer each.
   if (isLong) expect(answers).toContain(null);
   expect(answers.size).toBeGreaterThan(enough(8));
 });

@@ -1,4 +1,4 @@
-/** A timer's panel: what is keyed in brings any state to any other, what is read back is compared, what a page shows is worked back. */
+/** A timer's panel: keying in brings any state to any other, reading back is compared, and shown values are worked back. */
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
@@ -38,11 +38,11 @@ const kind = (name: string): Timer => {
   return found;
 };
 
-/** Presses the lines of a card on a plan, as a person would: each place takes its value. */
+/** Applies a card's lines to a plan, as a person would: each place takes its value. */
 function keyed(base: Plan, lines: readonly KeyLine[]): Plan {
   let plan = base;
   for (const { stands, value, address: place } of lines)
-    // An emptied slot moves the later ones up, so they are emptied from the last one on.
+    // A cleared slot moves the later ones up, so they are cleared from the last one on.
     for (const settingAddress of [...stands].reverse()) {
       if (place.of === 'total' || value.kind === 'weekday' || value.kind === 'year') continue;
       const change = entryChange(plan, settingAddress, value, nowFor(plan));
@@ -54,7 +54,7 @@ function keyed(base: Plan, lines: readonly KeyLine[]): Plan {
   return plan;
 }
 
-/** What a panel shows of programs that have a start; of the others nobody asks for their days. */
+/** What a panel shows of programs with a start; no one asks for the days of the others. */
 const shows = (plan: Plan) =>
   panelLines(plan, nowFor(plan))
     .filter(({ setting, address: place }) => {
@@ -193,7 +193,7 @@ test('what was entered is worked back from an adjusted run page: all that is sho
         const percent = tenths * 10;
         const seconds = Math.min(timer.longestRunSeconds, steps * timer.runStepSeconds);
         const shown = adjustedSeconds(seconds, percent, timer.seasonal);
-        // Slow and obvious: every entry of the timer, looked at one by one.
+        // Slow and obvious: every possible entry of the timer, one by one.
         const all: number[] = [];
         const most = Math.min(timer.longestRunSeconds, 120 * timer.runStepSeconds);
         for (let one = timer.runStepSeconds; one <= most; one += timer.runStepSeconds)

@@ -1,4 +1,4 @@
-/** Lines of the panel for what is set for the whole timer, for stations and for days; and what the card makes of them. */
+/** Panel lines of the whole timer, of stations and of days; and the resulting card. */
 import { describe, expect, test } from '@jest/globals';
 import {
   emptyPlan,

@@ -1,4 +1,4 @@
-/** What people type for what a display shows: every kind of value, the ways to write it, and what means nothing. */
+/** Typed display values: every kind, every notation, and what cannot be read. */
 import { describe, expect, test } from '@jest/globals';
 import { parseDate } from '@water-clock/core';
 import { parsePanel } from '../src/panel/parseValue.ts';
@@ -55,7 +55,7 @@ const READ: readonly (readonly [PanelKind, string, PanelStyle, PanelValue | null
   ['days-left', '2', NAMES, { kind: 'days-left', days: 2 }],
   ['days-left', '400', NAMES, null],
   ['date', '25 november', NAMES, { kind: 'date', day: day('2027-11-25') }],
-  // The nearest of them: half a year back rather than more than half a year ahead.
+  // The nearest: half a year back rather than more than half a year ahead.
   ['date', 'dec 31', NAMES, { kind: 'date', day: day('2026-12-31') }],
   ['date', 'jan 2', NAMES, { kind: 'date', day: day('2027-01-02') }],
   ['date', '2028-02-29', NAMES, { kind: 'date', day: day('2028-02-29') }],

@@ -1,4 +1,4 @@
-/** The planner: against plain enumeration, against the slow model of the timer, and on briefs that ask for too much. */
+/** The planner: against plain enumeration, against the slow timer model, and on briefs that ask for too much. */
 import { describe, expect, test } from '@jest/globals';
 import {
   alternativesOf,
@@ -43,8 +43,7 @@ const plain = (stations: Brief['stations'], more: Partial<Brief> = {}): Brief =>
     ...more,
   });
 
-// Seeds whose plans can all be listed quickly; the benchmark tries some hundreds.
-// Every other one of the first ten goes by need.
+// Seeds whose plans can all be listed quickly; the benchmark tries some hundreds. Every other one of the first ten uses programs by need.
 test.each(someOf([1, 15, 3, 16, 4, 224, 14, 187, 42, 198, 91, 112]))(
   'no plan of a small brief is cheaper than the one found, seed %i',
   (seed) => {
@@ -66,7 +65,7 @@ test.each(Array.from({ length: fewCases(10) }, (_, i) => [i, [6, 12, 24][i % 3] 
     const brief = sound(realisticBrief(seed, count));
     const { found } = searchPlan(brief);
     if (!found) {
-      // Then it says what stands in the way, and each change helps.
+      // Then it says what prevents a plan, and each change helps.
       for (const { change } of conflictsOf(brief))
         if (change) expect(searchPlan(change.brief).found).not.toBeNull();
       return;
@@ -271,7 +270,7 @@ test('a longest cycle that no run can reach is not a setting to change', () => {
     const applied = applyChange(present, takePlanChange(present, plan));
     return applied.ok && applied.value.plan.stations[0]?.cycleSeconds;
   };
-  // The timer goes up to 200 %, so that five minutes become ten.
+  // The timer goes up to 200 %, so five minutes become ten.
   expect(taken(599)).toBe(599);
   expect(taken(600)).toBeUndefined();
   expect(taken(2520)).toBeUndefined();

@@ -1,9 +1,9 @@
-/** Briefs for the planner's tests and benchmarks: of real size, with all kinds of demands, from a seed. */
+/** Briefs for the planner's tests and benchmarks: realistic size, all kinds of demands, seeded. */
 import { WEEKDAYS, type Brief, type Timer } from '@water-clock/core';
 import type { BriefStation } from '../src/brief/brief.ts';
 import { readBrief } from '../src/brief/readBrief.ts';
 
-/** Numbers that look random and are the same each time. */
+/** Pseudo-random numbers, the same each time. */
 function seeded(seed: number): (below: number) => number {
   let state = (seed * 2_654_435_761 + 12_345) >>> 0;
   return (below) => {
@@ -13,7 +13,7 @@ function seeded(seed: number): (below: number) => number {
   };
 }
 
-/** A brief of so many stations. */
+/** A brief with a number of stations. */
 export function realisticBrief(seed: number, count: number): Brief {
   const chance = seeded(seed * 101 + count);
   const among = <T>(...list: readonly [T, ...T[]]): T => list[chance(list.length)] ?? list[0];
@@ -85,7 +85,7 @@ export function realisticBrief(seed: number, count: number): Brief {
 }
 
 const base = realisticBrief(3, 4);
-/** A brief with one of everything that the planner speaks of. */
+/** A brief with one of everything the planner has a message for. */
 export const SPOKEN_BRIEF: Brief = {
   ...base,
   timer: { ...base.timer, name: 'Demo timer', programCount: 3, startsPerProgram: 4 },
@@ -123,7 +123,7 @@ export const SPOKEN_BRIEF: Brief = {
   },
 };
 
-/** Three programs of three starts on weekdays or by a count, no soak of its own. */
+/** Three programs of three starts, by weekday or interval, without cycle and soak. */
 export const PLAIN_TIMER: Brief['timer'] = {
   ...realisticBrief(1, 6).timer,
   programCount: 3,
@@ -135,7 +135,7 @@ export const PLAIN_TIMER: Brief['timer'] = {
 
 export type BriefFields = Partial<Omit<Brief, 'timer'>> & { timer?: Partial<Brief['timer']> };
 
-/** A sound brief of stations 1, 2 and so on. */
+/** A valid brief of stations 1, 2 and so on. */
 export function briefOf(
   stations: readonly Omit<BriefStation, 'number'>[],
   fields: BriefFields = {},

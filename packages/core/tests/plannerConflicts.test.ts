@@ -1,4 +1,4 @@
-/** Demands that stand in each other's way: each is told, with the least change that helps. */
+/** Conflicting demands: each is reported, with the smallest change that helps. */
 import { describe, expect, test } from '@jest/globals';
 import { planReport, workOut, type Brief } from '@water-clock/core';
 import { conflictsOf } from '../src/planner/conflicts.ts';

@@ -1,4 +1,4 @@
-/** What the planner says of costs, proofs and months, as people read it. */
+/** The planner's messages about costs, proofs and months. */
 import { describe, expect, test } from '@jest/globals';
 import type { Cost } from '../src/planner/cost.ts';
 import {

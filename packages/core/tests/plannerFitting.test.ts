@@ -1,4 +1,4 @@
-/** Fitting water into nights: packing, cutting and lengthening runs, and what is proven. */
+/** Fitting water into nights: packing, shortening and lengthening runs, and what is proven. */
 import { describe, expect, test } from '@jest/globals';
 import { type Brief } from '@water-clock/core';
 import { leastRun, nearestRun, runChoice } from '../src/brief/runChoices.ts';
@@ -17,7 +17,7 @@ const briefs = Array.from({ length: 12 }, (_, seed) =>
 );
 
 describe('packing nights', () => {
-  /** Kinds with every two days of three for a night, as if there were no more. */
+  /** Kinds with every two days of three for a night, as if there were no others. */
   const kindsOf = (variants: readonly (readonly number[])[]): SlotKind[] =>
     [0, 1].map((id) => ({
       id,
@@ -96,7 +96,7 @@ describe('packing nights', () => {
       }
       outcomes[any ? 'missed' : 'none']++;
     }
-    // It may miss a solution, but not in a case as small as this.
+    // It may miss a solution, but not in a case this small.
     expect(outcomes.missed).toBe(0);
     expect(Math.min(outcomes.packed, outcomes.none)).toBeGreaterThan(15);
   });
@@ -107,7 +107,7 @@ describe('fitting runs', () => {
   if (!brief) throw new Error('no brief');
   const timer = { ...brief.timer, runStepSeconds: 60, longestRunSeconds: 14_400 };
   const wanted = [3600, 2400, 1800];
-  // The casts hold: fitting asks of a need only what it wants and whether it is pinned, and of a plan only its spare time.
+  // Safe casts: fitting reads of a need only what it wants and whether it is pinned, and of a plan only its spare time.
   const needs = wanted.map((seconds) => ({ wanted: seconds, pinned: null }) as Need);
   const drafted = (spare: number) => ({ drafts: [], placement: { spare } }) as unknown as Drafted;
   const fittingOf = (room: number, assignment = [0, 0, 0]): Fitting => ({
@@ -150,7 +150,7 @@ describe('fitting runs', () => {
   });
 
   test('a run that is as near but longer is taken where it leaves less to spare, and never one beyond the longest', () => {
-    // 50 min a week in three runs: 16 or 17 min are 48 and 51; half way between two steps both are as near.
+    // 50 min a week in three runs: 16 or 17 min give 48 and 51; halfway between two steps both are equally close.
     const need = { wanted: 2970, pinned: null } as Need;
     const full = [nearestRun(timer, 2970, 3, Infinity)];
     const fitting: Fitting = {
@@ -166,7 +166,7 @@ describe('fitting runs', () => {
     expect(full[0]?.seconds).toBe(960);
     expect(lengthened(whole, fitting, () => Infinity).placement.spare).toBe(short - 60);
     expect(lengthened(whole, fitting, () => 960).placement.spare).toBe(short);
-    // Nothing to gain where there is no time to spare.
+    // Nothing to gain if there is no spare time.
     expect(lengthened(drafted(0), fitting, () => Infinity).placement.spare).toBe(0);
   });
 

@@ -1,4 +1,4 @@
-/** The planner with what a house has besides the brief: linked stations, hours that are too short, months with a ban. */
+/** The planner with site facts besides the brief: linked stations, hours that are too short, months with a ban. */
 import { describe, expect, test } from '@jest/globals';
 import {
   applyChange,
@@ -59,7 +59,7 @@ describe('linked stations', () => {
 });
 
 describe('hours that are too short', () => {
-  // Eight hours a night have to fit between 4:00 and 7:00.
+  // Eight hours a night must fit between 4:00 and 7:00.
   const brief: Brief = briefOf(
     [{ weeklySeconds: 7 * 480 * MINUTES, days: { least: 7, most: 7 } }],
     {
@@ -115,7 +115,7 @@ describe('the year', () => {
   });
 
   test('a run that rounds by a minute is said, and nothing is to be keyed in', () => {
-    // Four runs of two minutes; a part of that in whole minutes is off by less than a minute a run.
+    // Four runs of two minutes; part of that in whole minutes is off by less than a minute a run.
     const months = Array.from({ length: 20 }, (_, i) => month(4, 0.05 * (i + 1)));
     const told = seasonOf(brief, plan, months, 'percent');
     expect(told.every(({ off, plan: other }) => off.length === 0 && other === null)).toBe(true);

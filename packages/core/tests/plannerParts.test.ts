@@ -1,4 +1,4 @@
-/** The parts of the planner by themselves, each compared with something plainer: counting dates, trying all, adding up. */
+/** Parts of the planner alone, each compared with something plainer: counting dates, trying everything, adding up. */
 import { describe, expect, test } from '@jest/globals';
 import { parseDate, readBriefText, writeBrief, type Brief, type Plan } from '@water-clock/core';
 import { wishOf, type BriefStation } from '../src/brief/brief.ts';
@@ -122,7 +122,7 @@ describe('kinds of program', () => {
       for (const kinds of choices)
         for (const [i] of setup.needs.entries())
           expect(kinds.some(({ eligible }) => eligible[i] === 1)).toBe(true);
-      // Both are asked for by some station that the other does not serve.
+      // Each is wanted by some station that the other does not serve.
       const wanted = setup.kinds.flatMap((first, j) =>
         setup.kinds.slice(j + 1).flatMap((second) => {
           const serves = setup.needs.every(
@@ -169,7 +169,7 @@ describe('kinds of program', () => {
     expect(new Set(keys).size).toBe(keys.length);
     for (const nights of choices)
       nights.forEach((pattern, j) => expect(kinds[j]?.variants).toContain(pattern));
-    // One program by itself: where nothing asks on which nights, the best liked is enough.
+    // One program alone: if nothing depends on the nights, the most popular is enough.
     const plain = nightChoices(
       kinds.slice(0, 1),
       { ...setup.rules.brief, rules: {}, mowing: undefined } as unknown as Brief,
@@ -295,7 +295,7 @@ describe('hard rules, asked of the engine alone', () => {
   });
 
   test('an overlap beyond 100 percent counts up to the wished headroom, and tells the percent', () => {
-    // Ten minutes of room between two cycles of twenty: free at 100 %, not at 160 %.
+    // Ten minutes between two cycles of twenty: free at 100 %, not at 160 %.
     const tight = edited((program, i) => ({
       days: { rule: 'weekdays', weekdays: ['mon', 'wed', 'thu'] },
       starts: [i === 0 ? '03:00' : '03:24'],

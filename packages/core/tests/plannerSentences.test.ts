@@ -1,4 +1,4 @@
-/** Everything that the planner says, as people read it: each kind of reason, demand, offer and comparison. */
+/** All of the planner's messages: each kind of reason, demand, offer and comparison. */
 import { expect, test } from '@jest/globals';
 import type { Demand, MilderWhat } from '../src/planner/demand.ts';
 import { reasonSentence, sourceWords } from '../src/planner/plannerWords.ts';
@@ -82,7 +82,7 @@ const REASONS: { readonly [Kind in Reason['kind']]: readonly Rest<Kind>[] } = {
 
 test('every reason', () => {
   const said = Object.entries(REASONS).flatMap(([kind, all]) =>
-    // The cast holds: the table is typed kind by kind.
+    // Safe cast: the table is typed kind by kind.
     all.map((rest) => reasonSentence({ ...rest, kind, path: [] } as Reason, brief, '12')),
   );
   expect(said).toMatchInlineSnapshot(`
@@ -156,7 +156,7 @@ const demand = (about: Demand['about'], more: Partial<Demand> = ABOUT[about]): D
 });
 
 test('every demand', () => {
-  // The cast holds: the keys of the table are its kinds.
+  // Safe cast: the keys of the table are its kinds.
   const abouts = Object.keys(ABOUT) as Demand['about'][];
   const said = abouts.map((about) => demandSentence(demand(about), brief, '12'));
   for (const wish of [{ starts: 'one' }, { starts: 'repeated' }] as const)

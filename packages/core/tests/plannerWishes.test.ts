@@ -1,4 +1,4 @@
-/** Wishes, reasons, the season, and plans in which not all has room. */
+/** Wishes, reasons, the season, and plans in which not everything fits. */
 import { describe, expect, test } from '@jest/globals';
 import {
   alternativesOf,
@@ -70,7 +70,7 @@ describe('a wish is kept by the plan, and a plan without it is refused', () => {
       wish: { programs: 'by-need' },
       timer: { stationCount: 18, programCount: 6 },
     });
-    // Twelve groups in six programs: at least six are with another.
+    // Twelve groups in six programs: at least six share one.
     expect(searchPlan(brief).found?.cost[2]).toBeGreaterThanOrEqual(6);
   });
 
@@ -351,7 +351,7 @@ describe('reasons', () => {
       'rules.noWaterWindows',
       expect.stringMatching(/One step later it would water when the rules do not allow it/),
     ]);
-    // Done by half past twelve, but at midnight the lawn has to be dry.
+    // Done by half past twelve, but the lawn must be dry at midnight.
     expect(
       start({
         wish: { notBefore: '18:00', finishBy: '00:30', headroomPercent: 100 },
@@ -384,7 +384,7 @@ describe('reasons', () => {
       { weeklySeconds: 7200, cycleSeconds: 600, soakSeconds: 1200, days: { least: 3, most: 3 } },
       { weeklySeconds: 3600, cycleSeconds: 900, soakSeconds: 1200, days: { least: 3, most: 3 } },
     ]);
-    // The one with the most pieces is why.
+    // The reason is the one with the most cycles.
     expect(told(both, 'starts')[0]?.[1]).toMatch(/station 1 can run 10 min before water runs off/);
   });
 
@@ -477,13 +477,13 @@ describe('between plans of the same cost', () => {
     const moved = offMidnight(brief, found, {});
     expect(moved.plan.programs.map(({ starts }) => starts)).toEqual([['06:00'], ['00:05']]);
     expect(moved.cost).toEqual(found.cost);
-    // Where its hours count it moves as well, as long as the lawn ends later.
+    // If its hours matter it moves as well, as long as the lawn ends later.
     const inHours = { ...brief, wish: {} };
     const counted = { plan, cost: costOf(inHours, plan) };
     expect(offMidnight(inHours, counted, {}).plan.programs[1]?.starts).toEqual(['00:05']);
     const pins = { starts: [{ program: 'B', start: '00:00' }] };
     expect(offMidnight(brief, found, { pins })).toBe(found);
-    // The lawn's own start is what the homeowner wished.
+    // The lawn's own start is what the homeowner asked for.
     const lawn = { ...plan, programs: [on('A', 1, ['mon', 'thu'], ['00:00'])] };
     expect(offMidnight(brief, { ...found, plan: lawn }, {}).plan).toBe(lawn);
   });

@@ -1,4 +1,4 @@
-/** No plan costs more than one that was planted, and what is claimed beside it holds when the brief is solved again. */
+/** No plan costs more than the planted one, and claims made beside it are true when the brief is solved again. */
 import { expect, test } from '@jest/globals';
 import { workOut, type Brief } from '@water-clock/core';
 import { meanWeeklySeconds } from '../src/engine/weeklyWater.ts';
@@ -8,7 +8,7 @@ import { searchPlan } from '../src/planner/searchPlan.ts';
 import { fewCases } from './cases.ts';
 import { plantedFrom } from './plantedPlans.ts';
 
-/** A brief with values put into it by their paths. */
+/** A brief with values set by path. */
 function withApplied(brief: Brief, apply: readonly BriefChange[]): Brief {
   const copy = structuredClone(brief) as unknown as Record<string, unknown>;
   for (const { path, value } of apply) {

@@ -1,4 +1,4 @@
-/** Briefs made from plans that are known to keep them, from a seed: whatever the planner finds may not cost more. */
+/** Seeded briefs made from plans known to keep them: the planner's plan may not cost more. */
 import { WEEKDAYS, type Brief, type Plan, type Timer } from '@water-clock/core';
 import { readBrief } from '../src/brief/readBrief.ts';
 import { costOf, type Cost } from '../src/planner/cost.ts';
@@ -13,20 +13,20 @@ export interface Planted {
   readonly cost: Cost;
 }
 
-/** Numbers that look random and are the same each time: whole, from 0 to below a limit. */
+/** Pseudo-random integers from 0 to below a limit. */
 export function chanceFrom(seed: number): (below: number) => number {
   let state = (seed * 7919 + 17) >>> 0;
   const next = (below: number) => {
     state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0;
     return Math.floor((state / 4_294_967_296) * below);
   };
-  // The first numbers of near seeds are near each other.
+  // The first numbers of neighbouring seeds are similar.
   for (let i = 0; i < 5; i++) next(2);
   return next;
 }
 
 const EVENING = 21 * 60;
-/** Room that a cycle takes at the headroom, as a share of its own. */
+/** Room for a cycle at the headroom, as a multiple of its own length. */
 const WIDEST = 1.3;
 
 function timerFrom(among: <T>(...list: readonly [T, ...T[]]) => T): Timer {
@@ -53,7 +53,7 @@ function timerFrom(among: <T>(...list: readonly [T, ...T[]]) => T): Timer {
   };
 }
 
-/** @returns null where what came of the seed breaks a hard rule of its own brief */
+/** @returns null if the seed's plan breaks a hard rule of its own brief */
 export function plantedFrom(seed: number): Planted | null {
   const chance = chanceFrom(seed);
   const among = <T>(...list: readonly [T, ...T[]]): T => list[chance(list.length)] ?? list[0];

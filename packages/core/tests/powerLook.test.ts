@@ -1,4 +1,4 @@
-/** A box that was without power: the right question first, by what its kind does, and what stays unknown. */
+/** A timer after a power cut: the right question first, by kind, and what stays unknown. */
 import { describe, expect, test } from '@jest/globals';
 import {
   emptyPlan,
@@ -66,7 +66,7 @@ describe('what is asked', () => {
     const asks = powerAsks(plan, survey, factoryPlan(plan, BATTERY));
     expect(asks.map(({ what }) => what)).toEqual(['clock', 'factory', 'battery']);
     expect(asks.every((ask) => !('isDone' in ask) || ask.isDone)).toBe(true);
-    // The clock of an earlier visit tells nothing of this one.
+    // The clock of an earlier visit says nothing about this one.
     const old = { clockShown: '2020-01-01T03:00', clockReally: '2027-05-01T09:05' };
     expect(powerAsks(plan, { ...survey, device: old }, null)[0]).toMatchObject({ isDone: false });
   });

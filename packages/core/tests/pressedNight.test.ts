@@ -1,4 +1,4 @@
-/** What the strip shows where something is done to the timer: the same as the device gives, beside what was intended. */
+/** The strip with events on the timer: the same as the simulated timer, next to what was intended. */
 import { describe, expect, test } from '@jest/globals';
 import {
   formatMoment,
@@ -61,7 +61,7 @@ describe('a night in which something is done', () => {
     let met = 0;
     for (let seed = 1; seed <= 20; seed++) {
       const made = gardenFrom(randomFrom(seed)).plan;
-      // A clock that stands still would fire them late.
+      // A stopped clock would fire them late.
       const plan: Plan = { ...made, timer: { ...made.timer, powerLoss: { clock: 'kept' } } };
       const { left } = nightOf(plan, []);
       const [first] = left.served;

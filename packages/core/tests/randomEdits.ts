@@ -1,4 +1,4 @@
-/** What technicians do to a timer, at random by seed: settings, notes, a visit, and now and then something large. */
+/** Random seeded edits of a timer as technicians make them: settings, notes, a visit, and now and then something large. */
 import {
   applyRecordChange,
   readRecordChange,
@@ -8,10 +8,10 @@ import {
 } from '@water-clock/core';
 import { randomFrom } from './faultyTimers.ts';
 
-/** A whole number from 0 to `below` - 1. */
+/** An integer from 0 to `below` - 1. */
 export type Dice = (below: number) => number;
 
-/** @param seed the same seed gives the same numbers. */
+/** @param seed the same seed gives the same numbers */
 export function diceOf(seed: number): Dice {
   const random = randomFrom(seed);
   return (below) => Math.floor(random() * below);
@@ -70,7 +70,7 @@ const EDITS: readonly Make[] = [
     station: stationIn(record, dice),
     fields: { faults: [{ fault: one(dice, ['leak', 'broken-head']), severity: 'soon' }] },
   }),
-  // The whole device, as the clock's page notes it.
+  // The whole device, as the clock page notes it.
   ({ survey }, dice) => ({
     type: 'note',
     fields: {

@@ -1,4 +1,4 @@
-/** Random plans that a timer could hold, and that meet each other often enough to be worth checking. */
+/** Random plans that a timer could hold, with cycles that coincide often enough to be worth checking. */
 import fc from 'fast-check';
 import { formatDate, formatTime, WEEKDAYS, type Days, type Plan } from '@water-clock/core';
 
@@ -25,7 +25,7 @@ const start = fc
   )
   .map((fives) => formatTime(fives * 300));
 
-/** Seconds of a run: mostly short, now and then most of a day. */
+/** Run time in seconds: mostly short, now and then most of a day. */
 const seconds = fc.oneof(
   { weight: 20, arbitrary: fc.integer({ min: 0, max: 2400 }) },
   { weight: 1, arbitrary: fc.integer({ min: 0, max: 50_000 }) },
@@ -165,7 +165,7 @@ const plansOf = ({ rule, timer }: Kind): fc.Arbitrary<Plan> =>
     }));
 
 const leavesTime = ({ settings, programs }: Plan) => {
-  // Plainer than the reader's rule and a little stricter: ten hours of each day are free.
+  // Plainer than the reader's rule and slightly stricter: ten hours of each day are free.
   const all = [
     ...(settings.noWaterWindows ?? []),
     ...programs.flatMap((p) => p.noWaterWindows ?? []),

@@ -1,4 +1,4 @@
-/** Reading back from the display: each slip of the fingers is made on purpose, and must be named. */
+/** Reading back from the display: each kind of mistake is made on purpose and must be named. */
 import { expect, test } from '@jest/globals';
 import { keyInLines, parseDate, readBack, type Plan } from '@water-clock/core';
 import type { KeyLine } from '../src/panel/keyIn.ts';
@@ -103,7 +103,7 @@ test('what belongs on another line of the card is said so, by that line’s name
     slip: 'other-line',
     of: 'A station 2',
   });
-  // Not of another sort.
+  // Not of another kind.
   const start = { ...lineOf(run(660), 'start'), id: 'line.start' };
   expect(readBack(line, '0:11', [line, start], style, TODAY)).toMatchObject({ slip: 'other' });
 });

@@ -29,7 +29,7 @@ const bySchema = new Ajv2020({ strict: false, validateFormats: false }).compile(
 );
 
 type Json = unknown;
-/** Every place in a JSON value, the root included. */
+/** Every place in a JSON value, including the root. */
 function places(value: Json, path: (string | number)[] = []): (string | number)[][] {
   if (typeof value !== 'object' || value === null) return [path];
   return [
@@ -87,7 +87,7 @@ const junk = fc.constantFrom<Json>(
   [{ number: 1 }],
 );
 
-/** A small change of the same kind, as in documents that people get wrong. */
+/** A small change of the same kind, as people make by mistake. */
 function nudged(old: Json, by: number): Json {
   if (typeof old === 'number') return old + ([-1, 1, 60][by % 4] ?? old);
   if (typeof old === 'boolean') return !old;
@@ -121,7 +121,7 @@ test('agrees with the schema on mutated documents, and is stricter only by its o
           counts.accepted++;
           expect(sound).toBe(true);
           expect(read.value).toEqual(document);
-          // Every sound document is answered or refused by path, by each question.
+          // Every valid document is answered, or refused by path, by each question.
           const { value } = read;
           for (const question of [() => check(value, 21_000), () => simulate(value, 21_000, 2)]) {
             const answer = attempt<unknown>(question);
@@ -133,7 +133,7 @@ test('agrees with the schema on mutated documents, and is stricter only by its o
           for (const fault of read.faults) expect(faultLine(fault)).toMatch(/^[\w.[\]]+: .{10,}/);
           if (sound) {
             counts.byRulesAlone++;
-            // What a schema cannot say: dates of the calendar, and rules between fields.
+            // What a schema cannot express: calendar dates, and rules between fields.
             const codes = read.faults.map(({ code }) => code);
             const own = [
               'malformed',
@@ -319,7 +319,7 @@ describe('each rule between fields is told by its path', () => {
     const plan = absurd({ inWindow: 'pause' }, { noWaterWindows: [...windows, ...others] });
     expect(readPlan(plan).ok).toBe(true);
     const answer = longest(plan);
-    // A piece each week, and where it is refused, by the runs that ask too much.
+    // A cycle each week; refused by the runs that take too much work.
     if (typeof answer === 'number') expect(answer).toBeGreaterThan(86_399 * 7 * 86_400);
     else expect(answer).toEqual([{ code: 'too-much-work', path: ['programs', 0, 'runs'] }]);
   });

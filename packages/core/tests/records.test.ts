@@ -1,4 +1,4 @@
-/** A house's fields, what two records differ in, who comes back when, and what a visit's totals tell. */
+/** A site's fields, differences between two records, due visits, and totals in a visit. */
 import { describe, expect, test } from '@jest/globals';
 import {
   documentSite,
@@ -82,7 +82,7 @@ test('two records differ in their visit as a whole, or fact by fact', () => {
   expect(differences(visiting(), EMPTY_SURVEY)).toEqual([
     { ...begun, before: 'under way', after: '—' },
   ]);
-  // What has parts of its own is not written out.
+  // What has parts is not written out.
   expect(
     differences(
       visiting({ minutesSpent: 30, keyIn: { scope: 'changes', ticked: ['a'] } }),

@@ -1,7 +1,6 @@
 /**
- * The slow truth: what a timer does, second by second, and whether cycles overlap, date by date. Written from
- * docs/spec/timing-rules.md alone and as plainly as possible; it shares nothing with the engine but calendar arithmetic
- * (tested by itself) and the types.
+ * The slow truth: what a timer does, second by second, and whether cycles overlap, date by date. Written from docs/spec/timing-rules.md
+ * alone, as plainly as possible. It shares only calendar arithmetic (tested separately) and types with the engine.
  */
 import {
   civilOf,
@@ -15,7 +14,7 @@ import {
 } from '@water-clock/core';
 import { dayOf, enabled, heldBack, TickingCycle, weekdayOf } from './tickingCycle.ts';
 
-/** A cycle by itself: what it occupies, and its runs, for a start due at a moment; null where a window takes it or nothing runs. */
+/** A cycle alone: what it occupies, and its runs, for a start due at a moment; null if a window cancels it or nothing runs. */
 export function referenceNominal(
   plan: Plan,
   program: Program,
@@ -47,7 +46,7 @@ export function percentIn(plan: Plan, program: Program, month: number): number {
   return monthly?.[month - 1] ?? plan.settings.seasonalPercent ?? 100;
 }
 
-/** Section 2, the day rule and its blocked weekdays, for one date and second of the day. */
+/** Section 2: the day rule and its blocked weekdays, for one date and second of the day. */
 function keepsRule(plan: Plan, { days }: Program, day: number, second: number): boolean {
   if (days === null) return false;
   const weekday = weekdayOf(day);
@@ -86,7 +85,7 @@ export function complete(plan: Plan): Program[] {
   if (known) return [...known];
   const found = plan.programs.filter((program) => {
     const times = timesOf(program);
-    // Within 3,000 days every rule of the tests shows whether any date keeps it.
+    // Within 3,000 days every rule in the tests shows whether any date matches.
     const keeps = (day: number) =>
       times.some((time) => keepsRule(plan, program, day, parseTime(time) ?? 0));
     return (
@@ -99,11 +98,11 @@ export function complete(plan: Plan): Program[] {
   return [...found];
 }
 
-/** When the rain delay of a plan is over. */
+/** End of a plan's rain delay. */
 export const resumesOf = ({ settings }: Plan) =>
   parseMoment(settings.wateringResumes ?? '1970-01-01') ?? 0;
 
-/** Section 2, for one date and time, the rain delay left out. */
+/** Section 2 for one date and time, without the rain delay. */
 export function fires(plan: Plan, program: Program, day: number, second: number): boolean {
   const off = plan.settings.offDaysOfMonth?.includes(civilOf(day).day) ?? false;
   return keepsRule(plan, program, day, second) && !off;
@@ -120,7 +119,7 @@ interface Entry {
   of: Program;
 }
 
-/** A run by hand as a program of its own: whole runs, one after the other. */
+/** A manual run as a program of its own: unsplit runs, one after the other. */
 function byHand(plan: Plan, press: TimedPress & { do: 'manual' }): [Plan, Program] {
   const { station: only, seconds = 0 } = press;
   const runs = plan.stations
@@ -135,8 +134,8 @@ function byHand(plan: Plan, press: TimedPress & { do: 'manual' }): [Plan, Progra
 }
 
 /**
- * Sections 5, 6 and 9, by living through every second of true time. Moments are true, `due` is the timer's clock; `ahead` is by how much that is
- * ahead at the beginning.
+ * Sections 5, 6 and 9, by stepping through every second of true time. Moments are true, `due` is on the timer's clock, which is `ahead`
+ * seconds ahead at the start.
  */
 export function referenceSimulate(
   given: Plan,
@@ -320,7 +319,7 @@ interface OneRun {
   readonly off: number;
 }
 
-/** What of a run is left outside some seconds. */
+/** The part of a run outside some seconds. */
 function whileNot(dry: ReadonlySet<number>, { station, on, off }: OneRun): OneRun[] {
   if (dry.size === 0) return [{ station, on, off }];
   const runs: OneRun[] = [];

@@ -1,4 +1,4 @@
-/** The slow truth about overlaps: the nominal cycles of some weeks, each compared with the next, date by date and second by second. */
+/** The slow truth about overlaps: nominal cycles of some weeks, each compared with the next, date by date and second by second. */
 import {
   civilOf,
   parseTime,
@@ -28,7 +28,7 @@ interface Firing {
 
 const firingsOf = new WeakMap<Plan, Map<string, Firing[]>>();
 
-/** Every start that fires on some dates, in their order; remembered, since headroom asks again at every step. */
+/** Every start that fires on some dates, in order; cached, since headroom asks again at every step. */
 function firings(plan: Plan, on: number, days: number): Firing[] {
   const known = firingsOf.get(plan) ?? new Map<string, Firing[]>();
   firingsOf.set(plan, known);
@@ -47,13 +47,13 @@ function firings(plan: Plan, on: number, days: number): Firing[] {
   return all;
 }
 
-/** Every nominal cycle due on some dates. `percent` takes the place of every other percent where given. */
+/** Every nominal cycle due on some dates. `percent`, if given, replaces every other percent. */
 export function referenceCycles(plan: Plan, on: number, days: number, percent?: number): Cycle[] {
   const known = new Map<string, { begins: number; ends: number } | null>();
   return firings(plan, on, days).flatMap(({ program, start, second, day }) => {
     const at = percent ?? percentIn(plan, program, civilOf(day).month);
     const midnight = day * SECONDS_PER_DAY;
-    // Windows go by the weekday, so dates of one weekday are alike; without windows all are.
+    // Windows depend on the weekday, so dates of one weekday are alike; without windows all are.
     const windows = plan.timer.inWindow === 'ignore' ? '' : `${start}${weekdayIndexOf(day)}`;
     const key = `${program.letter}${windows}/${at}`;
     let nominal = known.get(key);
@@ -82,8 +82,8 @@ const inOrder = (a: Cycle, b: Cycle) =>
   a.day - b.day;
 
 /**
- * Sections 5 and 7 date by date: the earliest overlap for each pair of start names among cycles due from `on` for `days`
- * days, as lines, sorted.
+ * Sections 5 and 7 date by date: the earliest overlap for each pair of start names among cycles due from `on` for `days` days, as sorted
+ * lines.
  */
 export function referenceOverlaps(
   plan: Plan,
@@ -94,7 +94,7 @@ export function referenceOverlaps(
   return overlapsAmong(referenceCycles(plan, on, days, percent));
 }
 
-/** The earliest overlap for each pair of start names, as lines, sorted. */
+/** The earliest overlap for each pair of start names, as sorted lines. */
 export function overlapsAmong(unordered: readonly Cycle[]): string[] {
   const cycles = [...unordered].sort(inOrder);
   const found = new Map<string, readonly [Cycle, Cycle]>();
@@ -130,10 +130,10 @@ export function referenceSteps({ seasonal }: Plan['timer']): number[] {
 }
 
 /**
- * Section 5 in its plainest form: lives through every second of `days` days, each nominal cycle ticking by itself, and
- * notes each pair of starts that is running at the same second. For plans without windows.
+ * Section 5 in its plainest form: steps through every second of `days` days with each nominal cycle ticking alone, and notes each pair of
+ * starts running at the same second. For plans without windows.
  *
- * @returns lines `A05:00 B06:00`, sorted.
+ * @returns lines `A05:00 B06:00`, sorted
  */
 export function referencePairsBySecond(
   plan: Plan,

@@ -1,4 +1,4 @@
-/** Repairs: broken plans from a seed, none of which needs more settings than it took to break it; and the cases that technicians meet. */
+/** Repairs: seeded broken plans, none of which needs more settings than it took to break it; and cases from practice. */
 import { describe, expect, test } from '@jest/globals';
 import {
   applyChange,
@@ -29,7 +29,7 @@ function planOf(brief: Brief): Plan {
   return plan;
 }
 
-/** A plan with one setting changed as somebody might by mistake: a start, the days, a run or the delay. */
+/** A plan with one setting changed as by mistake: a start, the days, a run time or the delay. */
 function spoiled(plan: Plan, chance: (below: number) => number): Plan {
   const at = chance(plan.programs.length);
   const step = plan.timer.startStepMinutes;
@@ -83,7 +83,7 @@ test('no broken plan needs more settings than it took to break it', () => {
     const { plan, changes, cost } = repair(broken, brief, ON);
     if (!plan || !cost) throw new Error(`seed ${seed}: no repair`);
     expect([seed, changes.length <= spoiledSettings]).toEqual([seed, true]);
-    // The changes are those between the plans, and nothing of what is set overlaps.
+    // The changes are those between the plans, and the current settings do not overlap.
     expect(settingChanges(broken, plan)).toEqual(changes);
     const made = applyChange(broken, repairChange(broken, plan));
     expect(made.ok && samePlan(made.value.plan, plan)).toBe(true);
@@ -196,7 +196,7 @@ describe('what technicians meet', () => {
   });
 
   test('what was not right before, and is no error, is left as it is', () => {
-    // Station 1 is new seed that waters once, and Friday is a mowing day: warnings, both of which were there.
+    // Station 1 is new seed that waters once, and Friday is a mowing day: both warnings existed before.
     const brief = briefOf(
       [
         { weeklySeconds: 3600, oftenADay: { times: 4, from: '08:00', to: '17:00' } },
@@ -208,7 +208,7 @@ describe('what technicians meet', () => {
     expect(changes).toHaveLength(1);
     expect(changes[0]).toMatchObject({ program: 'A', field: 'days' });
     expect(plan?.programs[0]?.starts).toEqual(MWF.programs[0]?.starts);
-    // A plan that kept the mowing day goes on keeping it.
+    // A plan that kept the mowing day continues to keep it.
     const [a] = MWF.programs;
     const dry: Plan = {
       ...MWF,

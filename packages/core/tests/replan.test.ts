@@ -1,4 +1,4 @@
-/** Timers planned anew: what is proposed never overlaps, keeps the rules and gives each station its water, by the slow reference. */
+/** Replans: suggestions never overlap, keep the rules and give each station its water, by the slow reference. */
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
@@ -110,7 +110,7 @@ test('what is proposed keeps the rules on every date, second by second, and wate
   expect(proposals).toBeGreaterThan(0);
 });
 
-/** A timer of two lawns, watered from 4:00 on each of some days. */
+/** A timer with two lawns, watered from 4:00 on some days. */
 const lawns = (
   days: Plan['programs'][number]['days'],
   more: Partial<Plan['settings']> = {},

@@ -1,4 +1,4 @@
-/** Orders of places by distance: near the best one that trying all of them finds, and never losing a place. */
+/** Orders of places by distance: close to the best of all, and never losing a place. */
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { kilometresBetween, routeKilometres, routeThrough, type Position } from '@water-clock/core';

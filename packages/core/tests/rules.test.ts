@@ -1,4 +1,4 @@
-/** Watering rules: who may water when, which edition holds, and the sentence that says so. */
+/** Watering rules: who may water when, which edition is valid, and the sentence that says so. */
 import { expect, test } from '@jest/globals';
 import {
   houseRulesOn,
@@ -102,7 +102,7 @@ test('an edition holds from its date until the next one, and the next change is 
 test('what is not allowed, second by second, is what dates and hours say', () => {
   const house = { houseNumber: '8', supply: 'mains' } as const;
   const rulesOn = (on: number) => houseRulesOn(undefined, RULES, house, on);
-  // Over the date on which the rules change from even dates with hours to Sundays.
+  // Across the date on which the rules change from even dates with hours to Sundays.
   const [from, to] = [day('2027-02-26') * 86_400 + 54_000, day('2027-03-09') * 86_400];
   const spans = ruledOut(rulesOn, from, to);
   spans.slice(1).forEach((span, i) => expect(span.from).toBeGreaterThan(spans[i]?.to ?? Infinity));
@@ -119,7 +119,7 @@ test('what is not allowed, second by second, is what dates and hours say', () =>
     if (!allowed) out++;
   }
   expect(out).toBeGreaterThan(500);
-  // Rules noted by hand come first, a ban leaves no date.
+  // The site's own rules come first; a ban leaves no date.
   expect(houseRulesOn({ parity: 'odd' }, RULES, house, day('2027-03-01'))).toEqual({
     parity: 'odd',
   });

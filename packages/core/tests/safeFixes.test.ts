@@ -1,4 +1,4 @@
-/** One press that makes all safe fixes. */
+/** All safe fixes with one press. */
 import { expect, test } from '@jest/globals';
 import { applyChange, check, meanWeeklySeconds, safeFixes, type Plan } from '@water-clock/core';
 import { gardenFrom, randomFrom, TODAY } from './faultyTimers.ts';
@@ -8,7 +8,7 @@ test('safe fixes leave every station its water, and bring nothing that was not t
   let pressed = 0;
   for (let seed = 1; seed <= 60; seed++) {
     const garden = gardenFrom(randomFrom(seed));
-    // Programs that overlap, a start in the afternoon, a forgotten pump.
+    // Overlapping programs, a start in the afternoon, a forgotten pump.
     const plan: Plan = {
       ...garden.plan,
       stations: garden.plan.stations.map((station, i) =>

@@ -1,4 +1,4 @@
-/** A season of weather: the specification's examples to the digit, a slow model that lives through every second, and water that is neither made nor lost. */
+/** A season of weather: the specification's examples to the digit, a slow second-by-second model, and an exact balance. */
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from '@jest/globals';
 import { Ajv2020 } from 'ajv/dist/2020.js';
@@ -74,14 +74,14 @@ const gardenOf = (
 ): Garden => ({
   format: 'water-clock-garden',
   version: 1,
-  // One that is watered, where any is.
+  // A watered one, if any is.
   stations: [{ ...station, number: simulate(plan, FROM - 1, 8).runs[0]?.station ?? 1 }],
   weather: weather.map((day, i) => ({ date: formatDate(FROM + i), ...day })),
   start: 0.4,
   ...(sensor ? { rainSensor: sensor } : {}),
 });
 
-/** The account by the letter of season.md, second by second: millimetres that a quarter gets and loses on each date. */
+/** The balance by the letter of season.md, second by second: what a quarter gains and loses on each date, mm. */
 function referenceIrrigation(plan: Plan, garden: Garden, share: number) {
   const [station] = garden.stations;
   if (!station) throw new Error('no station');
@@ -133,7 +133,7 @@ test('run-off and what goes in are those of living through every second', () => 
       seasonFor(plan, garden, { station: number, told: (day) => account.push(day) });
       referenceIrrigation(plan, garden, 1).forEach((day, at) => {
         expect(account[at]?.irrigation).toBeCloseTo(day.applied, 6);
-        // The last second of a run may bring a little less than goes in.
+        // The last second of a run may apply slightly less than the soil takes.
         expect(Math.abs((account[at]?.ranOff ?? 0) - day.ranOff)).toBeLessThan(0.2);
         ranOff += day.ranOff;
       });
@@ -146,7 +146,7 @@ test('run-off and what goes in are those of living through every second', () => 
 test('of every quarter, what comes in and what goes out make up what is missing', () => {
   fc.assert(
     fc.property(weeklyPlan, WEATHER, STATION, SENSOR, (plan, weather, station, sensor) => {
-      // With one quarter like the others, the means are those of each.
+      // If all quarters are equal, the averages are those of each.
       const garden = gardenOf(plan, weather, { ...station, uniformity: 1 }, sensor);
       const total = (station.availableWater * station.rootDepthMm) / 1000;
       const account: AccountDay[] = [];

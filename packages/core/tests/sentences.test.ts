@@ -1,4 +1,4 @@
-/** Every code that there is, as the sentence that people read. A new code does not compile until it stands here. */
+/** Every code as the sentence people read. A new code does not compile until it is here. */
 import { expect, test } from '@jest/globals';
 import { fixWords, findingSentence, parseDate, parseTime } from '@water-clock/core';
 import type { Fault, FaultCode } from '../src/document/fault.ts';
@@ -34,7 +34,7 @@ const OVERLAP = {
   sharedSeconds: 420,
 };
 
-/** What a finding of a code says besides it; several codes may share one shape. */
+/** Data of a finding code; several codes may share one shape. */
 type MessageValue<Code extends FindingCode, Any = Finding> = Any extends {
   readonly code: infer Codes;
 }
@@ -169,7 +169,7 @@ test('every finding', () => {
   expect(Object.keys(FINDINGS).sort()).toEqual([...FINDING_CODES].sort());
   const said = Object.entries(FINDINGS).flatMap(([code, all]) =>
     all.map((finding) => {
-      // The cast holds: the table is typed code by code.
+      // Safe cast: the table is typed code by code.
       const whole = { ...finding, code, severity: 'warning' } as Finding;
       return `${code}: ${findingSentence(whole, speech)}`;
     }),
@@ -311,7 +311,7 @@ test('every fix, as the words on its button', () => {
      "Water on even dates",
    ]
   `);
-  // A button says what it does: it begins with a verb and needs no more room than a line of a phone.
+  // A button says what it does: it begins with a verb and fits on one line of a phone.
   for (const words of said) expect(words).toMatch(/^[A-Z][a-z]+ .{2,36}$/);
 });
 
@@ -354,7 +354,7 @@ const FAULTS: { readonly [Code in FaultCode]: readonly Given<Code>[] } = {
 test('every fault of a document', () => {
   const path = ['programs', 0, 'starts', 1];
   const said = Object.entries(FAULTS).flatMap(([code, all]) =>
-    // The cast holds: the table is typed code by code.
+    // Safe cast: the table is typed code by code.
     all.map((fault) => faultLine({ ...fault, code, path } as Fault)),
   );
   expect(said).toMatchInlineSnapshot(`

@@ -1,4 +1,4 @@
-/** The document of sightings: its reader against its schema, what is refused by path, and what is reported of things done in between. */
+/** The sightings document: its reader against its schema, refusals by path, and reported events in between. */
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from '@jest/globals';
 import { Ajv2020 } from 'ajv/dist/2020.js';
@@ -47,7 +47,7 @@ test.each([
   const read = readSightings(document);
   expect(read.ok).toBe(false);
   if (!read.ok) expect(read.faults.map(faultLine).join('\n')).toContain(line);
-  // All but the order of two moments, and the length of a month, is in the schema, too.
+  // Everything except the order of two moments, and month lengths, is also in the schema.
   if (!/before|from: $/u.test(line)) expect(bySchema(document)).toBe(false);
 });
 
@@ -115,7 +115,7 @@ describe('what was done in between', () => {
     );
     expect(found[0]?.causes).toMatchObject([{ type: 'manual', station: 7 }]);
     expect(found[0]?.fits).toEqual(['fits', 'fits', 'fits', 'fits']);
-    // They can be simulated as they stand.
+    // They can be simulated as they are.
     const events = { format: 'water-clock-events', version: 1, events: found[0]?.events };
     expect(readEvents(events).ok).toBe(true);
     expect(events.events).toHaveLength(1);

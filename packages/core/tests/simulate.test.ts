@@ -9,7 +9,7 @@ import { cases, isLong } from './cases.ts';
 
 const ON = epochDayOf({ year: 2027, month: 6, day: 1 });
 
-/** Compares the two and counts what came of the starts. */
+/** Compares the two and counts the outcomes of the starts. */
 function agree(plans: fc.Arbitrary<Plan>, seed: number, numRuns: number): Map<string, number> {
   const outcomes = new Map<string, number>();
   fc.assert(
@@ -40,7 +40,7 @@ function agree(plans: fc.Arbitrary<Plan>, seed: number, numRuns: number): Map<st
   return outcomes;
 }
 
-/** Each outcome came up more than once; of the few cases of a short run, most of them came up. */
+/** Each outcome occurred more than once; in a short run, most of them occurred. */
 function expectToHave(outcomes: ReadonlyMap<string, number>, keys: readonly string[]): void {
   const missing = keys.filter((key) => (outcomes.get(key) ?? 0) < (isLong ? 2 : 1));
   if (isLong) expect(missing).toEqual([]);
@@ -60,7 +60,7 @@ test('and so it does with every day rule, windows and several stations at once',
 test('the nights show each cycle and each shared second of the plan, once for each night it touches', () => {
   fc.assert(
     fc.property(anyPlan, (random) => {
-      // Neither is seen on a night that begins later; the reference would have to look back as far.
+      // Neither is visible on a night that begins later; the reference would have to look back as far.
       const { wateringResumes: _resumes, ...settings } = random.settings;
       const plan = { ...random, settings };
       const nights = nightsFrom(plan, ON, 4);

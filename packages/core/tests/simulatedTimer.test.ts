@@ -1,4 +1,4 @@
-/** The living device against the slow reference with events, on random plans. Failures print their seed. */
+/** The simulated timer against the slow reference with events, on random plans. Failures print their seed. */
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
@@ -32,7 +32,7 @@ const abilities = fc.record({
   clockAfterReset: fc.constantFrom('2020-01-01T00:00', '2027-06-05T04:59'),
 });
 
-/** Moments where something is going on: mornings, on minutes more often than not. */
+/** Moments with activity: mornings, mostly on whole minutes. */
 const moment = fc
   .tuple(
     fc.integer({ min: 0, max: DAYS - 1 }),
@@ -99,12 +99,12 @@ const withAbilities = (plans: fc.Arbitrary<Plan>): fc.Arbitrary<Plan> =>
       ),
     }));
 
-/** Has something for the events to meet. */
+/** Has something for the events to affect. */
 const isBusy = (plan: Plan) => simulate(plan, ON, DAYS).cycles.length > 1;
 
 const ahead = fc.constantFrom(0, 0, 3600, -43_200, 61);
 
-/** A cycle and its water as a line; the reference keeps runs with their cycles, the device does not. */
+/** A cycle and its water as a line; the reference keeps runs with their cycles, the simulated timer does not. */
 const cycleLine = ({ due, outcome, began, ended, letter, start }: Omit<TimerCycle, 'percent'>) =>
   [formatMoment(due), letter ?? '-', start ?? '-', outcome, began, ended].join(' ');
 const runLine = ({ station, letter, on, off }: TimerRun) =>
@@ -158,7 +158,7 @@ describe('the device', () => {
     );
     const all = ['by hand cut', 'by hand ran', 'start cut', 'start lost', 'start ran'];
     expect(all).toEqual(expect.arrayContaining([...seen.keys()]));
-    // In a short run one of them may not come up.
+    // In a short run one of them may not occur.
     expect(seen.size).toBeGreaterThanOrEqual(isLong ? all.length : all.length - 1);
   });
 

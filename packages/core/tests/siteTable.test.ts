@@ -1,4 +1,4 @@
-/** Houses from a spreadsheet. */
+/** Sites from a spreadsheet. */
 import { describe, expect, test } from '@jest/globals';
 import { faultSentence, MOST_SITE_ROWS, readSiteTable } from '@water-clock/core';
 

@@ -47,7 +47,7 @@ const found = (plan: Plan, noted: Partial<SupplyNoted>) =>
     supply: { litresPerMinute: null, flows: FLOWS, pump: null, ...noted },
   }).findings.filter(({ code }) => code === 'supply' || code === 'pump-shut');
 
-/** The moment of a time of Wednesday 9 June. */
+/** Moment of a time on Wednesday 9 June. */
 const wednesday = (minutes: number) => (ON + 2) * SECONDS_PER_DAY + minutes * 60;
 
 describe('what the supply gives', () => {
@@ -93,7 +93,7 @@ describe('what the supply gives', () => {
   test('is shared by two cycles that the timer runs at once, and not by one that waits', () => {
     const flows = new Map([...FLOWS, [4, 15]]);
     const noted = { litresPerMinute: 30, flows };
-    // Station 3 from 4:20 and station 4 of B from 4:25.
+    // Station 3 from 4:20 and B's station 4 from 4:25.
     expect(found(planOf({}, 'together'), noted)).toEqual([
       expect.objectContaining({ stations: [3, 4], litresPerMinute: 35, at: wednesday(265) }),
     ]);

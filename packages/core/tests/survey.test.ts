@@ -1,4 +1,4 @@
-/** The record of a timer, the tables of a spreadsheet and the brief: what goes in comes out, and undo brings back what was there. */
+/** A timer's record, its spreadsheet tables and its brief: what goes in comes out, and undo restores it. */
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
@@ -164,7 +164,7 @@ test('stations written as rows change nothing where they are read back', () => {
   expect(table.faults).toEqual([]);
   expect(table.entries).toHaveLength(8);
   expect(applied(walked, stationTableChange(walked, table)).record).toEqual(walked);
-  // They carry everything that a row can say into an empty timer.
+  // They carry everything a row can say into an empty timer.
   const copy = applied(EMPTY, stationTableChange(EMPTY, table)).record;
   expect(stationRows(copy)).toEqual(stationRows(walked));
 });
@@ -240,7 +240,7 @@ test('the brief has what was found, is sound, and says of which station nothing 
     { number: 1, group: 'lawn', cycleSeconds: 240, flowLpm: 23 },
     { number: 2, weeklySeconds: 900, overhead: false },
   ]);
-  // A piece of 4:50 is 4 minutes on a timer that is set in whole ones.
+  // A cycle of 4:50 is 4 minutes on a timer set in whole minutes.
   const { plan } = record;
   const measured = {
     ...plan,
@@ -273,7 +273,7 @@ test('days for the whole garden come before days that nobody chose, and the lawn
   expect(daysOf(assembleBrief(own, sourcesOf(own)))[1]).toEqual(days);
   expect(brief.wish).toMatchObject({ daysPerWeek: { least: 2, most: 3 } });
   expect(brief.mowing).toEqual({ weekdays: ['fri'], dryFrom: '18:00' });
-  // Taken over elsewhere, it asks for the same.
+  // Applied elsewhere, it asks for the same.
   const taken = applied(EMPTY, takeBriefChange(EMPTY, brief)).record;
   expect(taken.survey).toMatchObject({ dryFrom: '18:00' });
   expect(withPresentWater(brief, record.plan, [1]).stations[0]?.days).toBeUndefined();

@@ -30,7 +30,7 @@ function referenceAdjusted(
   return Math.max(1, multiple) * unit;
 }
 
-/** Whether a second is inside a window that holds a program's water back (section 6). */
+/** Whether a second is inside a window that holds back a program's water (section 6). */
 export function heldBack(plan: Plan, program: Program, now: number): boolean {
   if (plan.timer.inWindow === 'ignore') return false;
   const windows = [...(plan.settings.noWaterWindows ?? []), ...(program.noWaterWindows ?? [])];
@@ -51,7 +51,7 @@ interface Valve {
   since: number | null;
 }
 
-/** Section 4, one second at a time. `tick` is called for every second from the cycle's beginning. */
+/** Section 4, one second at a time. `tick` is called for every second from the start of the cycle. */
 export class TickingCycle {
   readonly runs: { station: number; on: number; off: number }[] = [];
   finished: boolean;
@@ -124,7 +124,7 @@ export class TickingCycle {
     if (this.valves.length === 0 && this.stations.every((one) => one.left === 0)) this.stop(now);
   }
 
-  /** Stations that are open, with their flows. */
+  /** Open stations, with their flows. */
   get openNow(): { number: number; flow: number }[] {
     return this.valves
       .filter(({ since }) => since !== null)
@@ -143,7 +143,7 @@ export class TickingCycle {
     }
   }
 
-  /** Whether a station may be open beside all that is open in the cycles of a timer that shares one limit among them. */
+  /** Whether a station may open next to everything open in the cycles that share one limit. */
   private fits(
     { number, flow }: { number: number; flow: number },
     beside: readonly TickingCycle[],
@@ -158,7 +158,7 @@ export class TickingCycle {
     );
   }
 
-  /** Valves that a window closed go on; all cycles do this before any opens something else. */
+  /** Valves that a window closed reopen; all cycles do this before any opens something else. */
   resume(now: number, beside: readonly TickingCycle[] = [], most = Infinity): void {
     for (const valve of this.valves) {
       const flow = this.stations.find((one) => one.number === valve.number)?.flow ?? 0;
@@ -168,7 +168,7 @@ export class TickingCycle {
     }
   }
 
-  /** What opens now; `beside` are all cycles of a timer that shares one limit among them. */
+  /** What opens now; `beside` are all cycles that share one limit. */
   open(now: number, held: boolean, beside: readonly TickingCycle[] = [], most = Infinity): void {
     if (this.finished) return;
     if (held) {
@@ -177,7 +177,7 @@ export class TickingCycle {
     }
     if (beside.length === 0) this.resume(now);
     if (this.valves.some(({ since }) => since === null)) return;
-    // While every valve that may be open is open there is nothing to choose.
+    // While every possible valve is open there is nothing to choose.
     while (now >= this.waitUntil && this.valves.length < this.atOnce) {
       if (!this.stations.some((one) => one.left > 0 && one.ready <= now)) return;
       const isOpen = (number: number) => this.valves.some((valve) => valve.number === number);

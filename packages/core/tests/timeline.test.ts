@@ -1,4 +1,4 @@
-/** What would have been seen, and the run times that would explain it: the parts under the diagnosis. */
+/** What would have been seen, and run times that would explain it: the parts below the diagnosis. */
 import { describe, expect, test } from '@jest/globals';
 import { parseDate, simulate, type Plan, type Sighting } from '@water-clock/core';
 import { asNoted, withCause } from '../src/diagnose/causes.ts';
@@ -68,7 +68,7 @@ describe('the timeline', () => {
   });
 });
 
-/** A sighting of a run of the timer itself, some minutes later than it began. */
+/** A sighting of the timer's own run, some minutes after it began. */
 function sightingOf(
   plan: Plan,
   nth: number,

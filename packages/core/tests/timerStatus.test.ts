@@ -1,4 +1,4 @@
-/** How a timer stands, as lists keep it: the same verdict as the check's, also after it was kept as JSON, and in the words of whoever asks. */
+/** Timer status for lists: the same verdict as the check's, also after being stored as JSON, and in the reader's language. */
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
@@ -48,7 +48,7 @@ test('is what the check says, and keeps as JSON', () => {
       const words = timerStatusWords(kept(status), SPEECH);
       expect(words).toEqual(timerStatusWords(status, SPEECH));
       const { verdict } = check(plan, ON);
-      // A percent that others change may overlap where nothing does as set.
+      // A percent that others change may cause overlaps where nothing overlaps as set.
       if (words.verdict !== 'overlap' || verdict === 'overlap') expect(words.verdict).toBe(verdict);
       for (const { date, programs } of weekOf(status, ON)) {
         expect(date >= '2027-06-01' && date <= '2027-06-07').toBe(true);

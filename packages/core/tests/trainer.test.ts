@@ -1,4 +1,4 @@
-/** The trainer: every task that ships can be solved, and is not done by doing nothing; what is refused of a task, by path. */
+/** Practice: every shipped task can be solved, and is not solved by doing nothing; faults of a task are reported by path. */
 import { describe, expect, test } from '@jest/globals';
 import {
   benchOf,
@@ -86,7 +86,7 @@ test('what is lacking is said of what the box does', () => {
   expect(lacking(task, bench, undefined)).toEqual([
     'Thu 3 June, 5:00 am: Lawn (station 1) should start but does not.',
   ]);
-  // At rest it waters nothing, whatever is set.
+  // Switched off, it waters nothing, whatever is set.
   pressAll(bench, [...task.solution.keys, { key: 'rest', times: 1 }]);
   expect(lacking(task, bench, undefined)).toHaveLength(1);
   // A quarter of an hour late is not as good.
@@ -127,7 +127,7 @@ test('a broken task is refused by path', () => {
   expect(lines({ ...task, needs: [{ need: 'weekly', station: 1, least: 9, most: 3 }] })).toEqual([
     'needs[0].most',
   ]);
-  // Without a card it has to say what it should water like; and what the box cannot hold is refused where it stands.
+  // Without a card it must say how to water; and what the timer cannot hold is refused by path.
   expect(lines({ ...task, needs: [{ need: 'waters-like', days: 3 }] })).toEqual(['needs[0].box']);
   const run = { station: 9, seconds: 60 };
   const program = { letter: 'A', starts: [], runs: [run], days: null };

@@ -1,4 +1,4 @@
-/** What − and + make of each kind of value: a ring that comes round, that − goes back, and that a held key goes faster along. */
+/** Effect of − and + on each kind of value: values wrap around, − reverses +, and a held key moves in larger steps. */
 import { describe, expect, test } from '@jest/globals';
 import { emptyPlan, epochDayOf, SHIPPED_KINDS, type PanelValue } from '@water-clock/core';
 import type { Page } from '../src/bench/pages.ts';

@@ -1,4 +1,4 @@
-/** A visit from its record to what is left behind: noted, closed, told on a page, counted in water, written into calendars. */
+/** A visit from its record to what is left behind: noted, closed, on a page, in litres, and in calendars. */
 import { describe, expect, test } from '@jest/globals';
 import {
   applyRecordChange,
@@ -50,7 +50,7 @@ const surveyed = (more: Partial<Visit> = {}, survey: Partial<Survey> = {}): Surv
 function applied(record: TimerRecord, change: RecordChange): TimerRecord {
   const made = applyRecordChange(record, change);
   if (!made.ok) throw new Error(JSON.stringify(made.faults));
-  // Whatever is noted of a visit can be taken back to the last field.
+  // Everything noted in a visit can be undone to the last field.
   const back = applyRecordChange(made.value.record, made.value.inverse);
   expect(back.ok && back.value.record).toEqual(record);
   return made.value.record;
@@ -184,7 +184,7 @@ describe('closing', () => {
     }
     const left = closeVisit(plan, survey, closed, points);
     expect(left?.visit.undone).toEqual(points);
-    // What is set when it is closed counts as left.
+    // The settings at closing count as left.
     expect(left?.visit.asLeft).toEqual({ at: closed, plan });
     expect(readClosedVisit(JSON.parse(JSON.stringify(left?.visit)))).toMatchObject({ ok: true });
     expect(dueVisits(left?.survey ?? EMPTY_SURVEY)).toEqual([
@@ -204,7 +204,7 @@ describe('closing', () => {
     const [line] = keyInLines(later, plan, now, true);
     const keyIn = { scope: 'changes' as const, ticked: line ? [tickOf(line)] : [] };
     expect(notKeyed(later, surveyed({ keyIn }), null, now)).toEqual([]);
-    // A line that nobody looked at is not known to hold what is planned.
+    // A line no one looked at is not known to hold the planned value.
     const asFound = { at, plan, hidden: 'none-found' as const, notLooked: ['mode', 'sensor'] };
     expect(notKeyed(plan, surveyed({ asFound }), null, now)).toEqual([
       { what: 'not-keyed', lines: 2 },
@@ -293,7 +293,7 @@ describe('behind a sighting', () => {
       expect(costs(dry)).toBe(0);
       // To a few minutes, as people say it.
       expect(costs({ ...dry, from: moment(off - 300), to: moment(on + 300) })).toBe(0);
-      // It did not run then: in the middle of the spell.
+      // It did not run then: in the middle of the period.
       expect(costs({ ...dry, to: moment(on - 2 * 3600) })).toBeGreaterThan(3);
       expect(costs({ ...dry, from: moment(off + 2 * 3600) })).toBeGreaterThan(3);
       // And it did run within this.
@@ -333,7 +333,7 @@ describe('behind a sighting', () => {
       ),
     );
     expect(new Set(ran).size).toBe(2);
-    // Where all agree, nothing is asked.
+    // If all agree, nothing is asked.
     expect(askNext(told.slice(0, 1), [1, 2, 3], TODAY * DAY)).toBeNull();
   });
 });

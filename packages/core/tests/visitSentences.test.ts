@@ -1,4 +1,4 @@
-/** What a visit and a diagnosis say, as people read it: sightings, causes, where to look, what to mend, what to ask. */
+/** Messages of a visit and a diagnosis: sightings, causes, where to look, what to fix, what to ask. */
 import { expect, test } from '@jest/globals';
 import {
   askSentence,

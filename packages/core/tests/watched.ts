@@ -1,4 +1,4 @@
-/** What people see of a timer and report: runs, dry spells, counts; and whether two accounts agree. */
+/** What people see of a timer and report: runs, dry periods, counts; and whether two accounts agree. */
 import {
   type Cause,
   type Program,
@@ -19,7 +19,7 @@ export interface Event {
   readonly off: number;
 }
 
-/** What really happens with these slips, by the true clock, in the days that are watched. Written apart from the search. */
+/** What really happens with these faults, in true time, on the observed days. Written independently of the search. */
 export function happens({ plan, factory }: Garden, slips: readonly Cause[]): Event[] {
   let set = plan;
   let ahead = 0;
@@ -79,7 +79,7 @@ export function happens({ plan, factory }: Garden, slips: readonly Cause[]): Eve
     .sort((a, b) => a.on - b.on || a.station - b.station);
 }
 
-/** What a slip is, done to the timer. */
+/** A fault applied to the timer. */
 function eventsOf(slip: Cause): TimedPress[] {
   const at = (second: number) => ({ at: formatMoment(second) });
   switch (slip.type) {
@@ -122,7 +122,7 @@ function pressedBy(plan: Plan, ahead: number, events: readonly TimedPress[]): Ev
 
 const moment = (second: number) => formatMoment(second).slice(0, 16);
 export const secondsOf = (text: string) => Date.parse(`${text}Z`) / 1000;
-/** A run as it is reported: to five minutes, often with the station, sometimes with how long. */
+/** A run as reported: to five minutes, often with the station, sometimes with the length. */
 function told(random: Random, { station, on, off }: Event): Sighting {
   const minutes = Math.max(1, Math.round((off - on) / 60));
   return {
@@ -133,7 +133,7 @@ function told(random: Random, { station, on, off }: Event): Sighting {
   };
 }
 
-/** A station that should have run on a night and did not: reported for all the days in a row on which it did not. */
+/** A station that should have run on a night and did not: reported for all consecutive days on which it did not. */
 function missed({ station, on }: Event, events: readonly Event[]): Sighting {
   const own = events.filter((event) => event.station === station);
   const [first, last] = [(TODAY - WATCHED_DAYS) * DAY, TODAY * DAY];
@@ -165,7 +165,7 @@ function counted({ station, on }: Event, events: readonly Event[]): Sighting {
   return { saw: 'ran', from: moment(noon), to: moment(noon + DAY), station, times };
 }
 
-/** Whether these events contradict a sighting, by a plain rule of its own. */
+/** Whether events contradict a sighting, by a plain rule of its own. */
 export function contradicts(sighting: Sighting, events: readonly Event[]): boolean {
   const from = secondsOf(sighting.from);
   const own = events.filter(
@@ -199,7 +199,7 @@ export function contradicts(sighting: Sighting, events: readonly Event[]): boole
   });
 }
 
-/** Moments at which something ran, as far as these sightings tell: of a night, every hour of it. */
+/** Moments at which something ran, as far as these sightings say: for a night, every hour of it. */
 export function momentsTold({ saw, from, to, ranBefore, ranAfter }: Sighting): number[] {
   const [first, last] = [secondsOf(from), secondsOf(to ?? from)];
   if (saw === 'dry')
@@ -208,8 +208,8 @@ export function momentsTold({ saw, from, to, ranBefore, ranAfter }: Sighting): n
 }
 
 /**
- * Three sightings of what happened, one at least (or `tellingEach`) of each thing gone wrong: one that could not be, had that gone well. Null
- * where something shows in nothing at all.
+ * Three sightings of what happened, at least one (or `tellingEach`) of each fault that would be impossible without it. Null if some fault
+ * shows in nothing.
  */
 export function sightingsFrom(
   random: Random,
@@ -221,7 +221,7 @@ export function sightingsFrom(
   const expected = happens(garden, []);
   const all: Sighting[] = [
     ...events.map((event) => told(random, event)),
-    // Nobody counts a night that is not over.
+    // No one counts a night that is not over.
     ...events
       .filter(({ on }) => on < (TODAY - 0.5) * DAY && random() < 0.15)
       .map((event) => counted(event, events)),
@@ -260,7 +260,7 @@ export function sightingsFrom(
   return chosen.length + rest.length === count ? [...chosen, ...rest] : null;
 }
 
-/** What a homeowner answers when asked whether a station ran in a night. */
+/** A homeowner's answer to whether a station ran in a night. */
 export function answerTo({ station, from, to }: Ask, events: readonly Event[]): Sighting {
   const own = events.filter(
     (event) => event.station === station && event.on < to && event.off > from,
@@ -272,7 +272,7 @@ export function answerTo({ station, from, to }: Ask, events: readonly Event[]): 
   return { saw: 'ran', from: moment(Math.round(first.on / 300) * 300), station, minutes };
 }
 
-/** Whether two courses of events look alike to anybody who watches. */
+/** Whether two courses of events look alike to an observer. */
 export function lookAlike(a: readonly Event[], b: readonly Event[]): boolean {
   return (
     a.length === b.length &&
@@ -285,15 +285,15 @@ export function lookAlike(a: readonly Event[], b: readonly Event[]): boolean {
   );
 }
 
-/** How far two times of day are apart, minutes. */
+/** Minutes between two times of day. */
 const apartOnClock = (a: number, b: number) => {
   const minutes = Math.abs(Math.round((a - b) / 60)) % 1440;
   return Math.min(minutes, 1440 - minutes);
 };
 
 /**
- * Whether an explanation names the same cause: the same setting at the same place, in the same direction, so that one looks at the
- * right thing and finds it wrong. A clock by its time of day: whether the date is wrong as well is seen then.
+ * Whether an explanation names the same cause: the same setting at the same place, in the same direction, so that one checks the right
+ * thing and finds it wrong. Clocks are compared by time of day: a wrong date shows at the same check.
  */
 export function namesSame(a: Cause, b: Cause): boolean {
   if (a.type === 'clock' || a.type === 'power-failure')
@@ -309,7 +309,7 @@ export function namesSame(a: Cause, b: Cause): boolean {
   if ((a.type === 'days' && b.type === 'days') || (a.type === 'phase' && b.type === 'phase'))
     return a.program === b.program;
   if (a.type === 'extra-start' && b.type === 'extra-start') return a.program === b.program;
-  // Either way one asks who was at the box then.
+  // Either way one asks who was at the timer then.
   if (a.type === 'manual' && b.type === 'manual')
     return (
       a.station === null ||

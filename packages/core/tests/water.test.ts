@@ -1,4 +1,4 @@
-/** Water need: the printed figures of FAO-56's worked examples, and what must hold of each formula whatever the numbers. */
+/** Water need: the printed results of FAO-56's worked examples, and properties of each formula. */
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { allowanceOf, SOILS, type SoilType } from '../src/water/tables.ts';
@@ -106,7 +106,7 @@ test('evapotranspiration is never below nothing, nor beyond what the hottest day
         const sun = dayOfSun(latitude, day);
         expect(sun.daylightHours).toBeGreaterThan(0);
         expect(sun.daylightHours).toBeLessThan(24);
-        // What is day on one side of the equator is night on the other.
+        // Day on one side of the equator is night on the other.
         const other = dayOfSun(-latitude, day).daylightHours;
         expect(other + sun.daylightHours).toBeCloseTo(24, 9);
         const highestCelsius = lowestCelsius + swing;
@@ -139,7 +139,7 @@ describe('rates', () => {
     expect(found?.rate).toBeCloseTo(10, 9);
     expect(found?.uniformity).toBeCloseTo(10 / 16, 9);
     expect(found?.lowQuarter).toEqual([3, 1]);
-    // Fewer than four cups: the driest one. None, or none wet: no answer.
+    // Fewer than four cups: the driest one. None, or all dry: no answer.
     const of = (...cups: number[]) =>
       cupResult({ mouthSquareCentimetres: 80, minutes: 12, millilitres: cups });
     expect(of(5, 4, 6)?.lowQuarter).toEqual([1]);

@@ -1,4 +1,4 @@
-/** A year of watering: litres and money, and each run as an event of a calendar. */
+/** A year of watering: litres and money, and each run as a calendar event. */
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
@@ -31,7 +31,7 @@ describe('water and money', () => {
           flow: { by: 'timer', litresPerMinute: 4 + number },
         })),
       };
-      // Slow and obvious; where programs overlap a queue still gives all of it.
+      // Slow and obvious; if programs overlap a queue still gives all of it.
       const queue: Plan = { ...garden, timer: { ...garden.timer, onOverlap: 'queue' } };
       let litres = 0;
       for (const { station, on, off } of simulate(queue, TODAY, 365).runs)
@@ -55,7 +55,7 @@ describe('water and money', () => {
     const usage = waterUsage(garden, survey, TODAY);
     expect(usage.unknown).not.toContain(one.number);
     expect(usage.unknown.length).toBeGreaterThan(0);
-    // Known from a table only: nobody has measured anything.
+    // Known from a table only; not measured.
     expect(usage.uncertainLitres / usage.litresAYear).toBeCloseTo(0.35, 6);
     expect(costOfYear(usage, tariff)).toBeGreaterThan(0);
     const off = { ...garden, stations: [one, ...others.map((s) => ({ ...s, enabled: false }))] };
@@ -63,7 +63,7 @@ describe('water and money', () => {
       unknown: [],
       litresAYear: usage.litresAYear,
     });
-    // Without an area its rate says nothing of litres.
+    // Without an area its rate gives no litres.
     const pitch: Survey = { stations: [{ number: one.number, head: 'fixed-spray' }] };
     expect(waterUsage(garden, pitch, TODAY).unknown).toContain(one.number);
   });
@@ -140,7 +140,7 @@ describe('water and money', () => {
     };
     const bill = priceOf(8000 + 73 * 300, tariff) - priceOf(8000, tariff);
     expect(costOfYear(usage, tariff)).toBeCloseTo(5 * bill, 6);
-    // A period that the year cuts off is worth its share.
+    // A period cut off by the year counts in proportion.
     const { houseLitres: _house, ...alone } = tariff;
     const longer = { ...alone, periodDays: 250, steps: [{ perCubicMetre: 3 }] };
     expect(costOfYear(usage, longer)).toBeCloseTo((365 * 300 * 3) / 1000, 6);
@@ -148,7 +148,7 @@ describe('water and money', () => {
 });
 
 describe('watering as events', () => {
-  /** Slow and obvious: every date of the span, looked at by the words of the rule. */
+  /** Slow and obvious: every date of the span, checked by the wording of the rule. */
   function expanded(
     { station, program, on, seconds, rule }: WateringEvent,
     until: number,

@@ -1,4 +1,4 @@
-/** Hours without water as a week that one paints. */
+/** No-water hours as a week to paint. */
 import { expect, test } from '@jest/globals';
 import {
   epochDayOf,

@@ -1,4 +1,4 @@
-/** The wiring test: readings as people write them, what they mean beside each other, and the next step of the ladder. */
+/** The wiring test: readings as people write them, what they mean in comparison, and the next step. */
 import { describe, expect, test } from '@jest/globals';
 import {
   emptyPlan,

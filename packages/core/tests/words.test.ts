@@ -1,4 +1,4 @@
-/** What people read: verdicts and findings, from real checks of small plans. */
+/** Verdicts and findings as people read them, from real checks of small plans. */
 import { describe, expect, test } from '@jest/globals';
 import {
   check,

@@ -1,6 +1,6 @@
 /**
- * How much work the engine does, in small steps, so that it cannot creep up unseen. Steps are counted, not timed: the numbers are the same on
- * every machine. A change that moves one by more than a tenth, up or down, puts the new number here and says why in its commit.
+ * Steps of work the engine takes, so that it cannot grow unnoticed. Steps are counted, not timed, so the numbers are the same on every
+ * machine. A change that moves one by more than a tenth, up or down, updates the number here and gives the reason in its commit.
  */
 import { expect, jest, test } from '@jest/globals';
 import { epochDayOf, nightsFrom, type Plan } from '@water-clock/core';
@@ -13,7 +13,7 @@ import { isLong } from './cases.ts';
 
 const ON = epochDayOf({ year: 2027, month: 3, day: 1 });
 
-/** Thousands of steps of all questions that are asked meanwhile. */
+/** Thousands of steps over all questions asked in the meantime. */
 function thousandsOf(question: () => unknown): number {
   let steps = 0;
   const spend = jest.spyOn(Effort.prototype, 'spend').mockImplementation((more) => {
@@ -27,7 +27,7 @@ function thousandsOf(question: () => unknown): number {
   return steps / 1000;
 }
 
-/** Steps of the verdict, and what headroom and findings add to it; of fourteen nights and of a year. */
+/** Steps of the verdict, and of adding headroom and findings; of fourteen nights and of a year. */
 function workOf(plan: Plan) {
   let proven: Proven | null = null;
   const verdict = thousandsOf(() => verdictOf(plan, ON));
@@ -64,7 +64,7 @@ const PLANS: readonly (readonly [string, () => Plan, readonly number[]])[] = [
   ['the worst, windows ignored', () => worstPlan(1, 'ignore'), [91.2, 398, 189, 187, 910]],
 ];
 
-/** The worst plans take ten seconds each: one of them by `bin/test`. */
+/** The worst plans take ten seconds each; `bin/test` runs one of them. */
 const FEW = PLANS.slice(0, -2);
 
 test.each(isLong ? PLANS : FEW)('%s', (_, plan, wanted) => {
@@ -73,6 +73,6 @@ test.each(isLong ? PLANS : FEW)('%s', (_, plan, wanted) => {
     const known = wanted[i] ?? 0;
     return Math.abs(thousands - known) <= known / 10;
   });
-  // Numbers that are close enough need not be equal; others are shown beside the old ones.
+  // Numbers that are close enough need not be equal; others are shown next to the old ones.
   expect(isNear ? wanted : work).toEqual(wanted);
 });

@@ -33,7 +33,7 @@ export function byIntl(language: string): Pick<Translator, 'language' | 'list' |
   return {
     language,
     list: (items, last) => lists[last].format(items),
-    // The order of day and month is that of the language.
+    // The language decides the order of day and month.
     date: (day, part) => dateOf(part).format(day * DAY_MS),
     number: (value) => numbers.format(value),
   };

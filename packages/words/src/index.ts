@@ -1,10 +1,10 @@
-/** Who says the messages of the product in which language. English needs nobody: it stands in the code. */
+/** Translators of the product's messages. English needs none: it is in the code. */
 import type { Translator } from '@water-clock/core';
 import { PSEUDO } from './pseudoName.ts';
 
 export { PSEUDO } from './pseudoName.ts';
 
-/** What each language is called in itself. */
+/** Each language's name for itself. */
 export const LANGUAGE_NAMES = { en: 'English', es: 'Español' } as const;
 
 const speakers = new Map<string, Promise<Translator | null>>();
@@ -21,7 +21,7 @@ async function make(language: string): Promise<Translator | null> {
   return null;
 }
 
-/** The speaker of a language, loaded once; null: English, or a language that the product does not have. */
+/** The translator of a language, loaded once; null: English, or an unknown language. */
 export function translatorOf(language: string): Promise<Translator | null> {
   const known = speakers.get(language) ?? make(language);
   speakers.set(language, known);

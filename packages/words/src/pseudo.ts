@@ -1,4 +1,4 @@
-/** The language of tests: each letter with a mark, two fifths longer, between brackets. What stands without them has escaped the catalogues. */
+/** The pseudo-language: letters with accents, two fifths longer, in brackets. Text without them has escaped the catalogues. */
 import type { Translator } from '@water-clock/core';
 import { byIntl } from './byIntl.ts';
 import { PSEUDO } from './pseudoName.ts';

@@ -1,2 +1,2 @@
-/** The language of tests: English with marks around each message and room for longer words, so that a text without a message shows. */
+/** The pseudo-language: English with marks around each message and room for longer text, so that untranslatable text shows. */
 export const PSEUDO = 'en-XA';

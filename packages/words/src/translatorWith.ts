@@ -1,4 +1,4 @@
-/** A speaker with a catalogue: i18next, with messages in ICU's form. A message that the catalogue lacks is said in English. */
+/** A translator with a catalogue: i18next, with ICU messages. A message missing from the catalogue is returned in English. */
 import type { MessageValue, Translator } from '@water-clock/core';
 import { createInstance } from 'i18next';
 import ICU from 'i18next-icu';
@@ -10,7 +10,7 @@ export function translatorWith(
 ): Translator {
   const i18n = createInstance();
   const { number, ...rest } = byIntl(language);
-  // The casts are for a library whose types know only its own form of modules.
+  // The casts are for a library whose types only describe its own module format.
   void i18n.use(new (ICU as unknown as new () => never)()).init({
     lng: language,
     fallbackLng: false,

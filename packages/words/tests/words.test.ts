@@ -1,4 +1,4 @@
-/** The catalogues: up to date, whole, and with the same values in each sentence; and the speakers. */
+/** The catalogues: up to date, complete, and with the same values in each message; and the translators. */
 import { describe, expect, test } from '@jest/globals';
 import {
   dateWords,
@@ -88,7 +88,7 @@ describe('the catalogues', () => {
     }
     const spanish = 'a las {start} empieza {program}';
     expect(numbered(spanish, ['program', 'start'])).toBe('a las {1} empieza {0}');
-    // Reworded English that turns its values round takes the translation along.
+    // Rewording that reorders values in English reorders the translation too.
     expect(renumbered('At {1}: {0}', ['At {1}: {0}', 'a las {1} empieza {0}'])).toEqual([
       'At {0}: {1}',
       'a las {0} empieza {1}',
@@ -211,7 +211,7 @@ describe('what stays with the homeowner, in Spanish', () => {
     ...{ allowed: null, today: DAY, clock: '24', language: 'es' },
   });
 
-  /** The texts of a document, without the names of its fields. */
+  /** Texts of a document, without its field names. */
   const textsIn = (value: unknown): string =>
     typeof value === 'string'
       ? value
@@ -219,7 +219,7 @@ describe('what stays with the homeowner, in Spanish', () => {
         ? Object.values(value).map(textsIn).join('\n')
         : '';
 
-  /** Messages of English that are said so in Spanish, too, and what is no word. */
+  /** English messages that are the same in Spanish, and what is not a word. */
   const ALIKE = new Set(
     [...readCatalogue('es')].flatMap(([message, { text }]) => (message === text ? [message] : [])),
   );
@@ -249,7 +249,7 @@ describe('what stays with the homeowner, in Spanish', () => {
 });
 
 describe('what is printed, in the language of tests', () => {
-  /** What stands outside of the marks of messages. */
+  /** What stands outside the marks of messages. */
   function outside(text: string): string {
     let depth = 0;
     return [...text]
@@ -267,7 +267,7 @@ describe('what is printed, in the language of tests', () => {
       : typeof value === 'object' && value !== null
         ? Object.values(value).flatMap(textsIn)
         : [];
-  /** Names of the house and the office; what a display shows; dates and units, which are the language's own. */
+  /** Names of the site and the office; what a display shows; dates and units, which are the language's own. */
   const DATA =
     /Quince|Brindle|Lawn|Roses|Hedge|Strip|\bmin\b|https?:\S*|\b(TO|am|pm|[A-Z]{2,}|Mon|Tue|Wed|Thu|Fri|Sat|Sun|Jan(uary)?|Feb(ruary)?|Mar(ch)?|Apr(il)?|May|June?|July?|Aug(ust)?|Sep(tember)?|Oct(ober)?|Nov(ember)?|Dec(ember)?)\b/gu;
   const RULES = [
@@ -315,11 +315,11 @@ describe('what is printed, in the language of tests', () => {
 });
 
 describe('documents', () => {
-  /** The same document many times, each with one value gone or another. */
+  /** The same document many times, each with one value removed or changed. */
   function* spoiled(value: unknown): Generator<unknown> {
     if (typeof value !== 'object' || value === null) return;
     for (const key of Object.keys(value)) {
-      // The cast holds: a list is an object with numbers for names.
+      // Safe cast: a list is an object with numeric keys.
       const fields = value as Record<string, unknown>;
       const copy = (one: unknown) =>
         Array.isArray(value)
@@ -350,7 +350,7 @@ describe('documents', () => {
       for (const fault of faults) said.add(withTranslator(es, () => faultSentence(fault)));
     }
     expect(said.size).toBeGreaterThan(20);
-    // Values, names of fields and their allowed values stay as they are in the document.
+    // Values, field names and their allowed values stay as in the document.
     const english =
       /\b(the|of|its|list|to|or|expected|found|above|when|where|how|whose)\b(?! \d)/iu;
     const kept = (sentence: string) => sentence.replaceAll(/"[^"]*"|permitidos?: .*/gu, '');

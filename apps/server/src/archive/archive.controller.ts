@@ -12,7 +12,7 @@ import { ArchiveService } from './archive.service.ts';
 export class ArchiveController {
   constructor(private readonly archive: ArchiveService) {}
 
-  /** A whole site with its timers, its logbook and its photos, as one ZIP of open documents. */
+  /** One site with its timers, logbook and photos, as a ZIP of open documents. */
   @Answers({ mediaType: 'application/zip', fails: ['not-found', ...WORK] })
   @Get('sites/:id/archive')
   async export(@CurrentActor() actor: Actor, @IdParam('site') id: string): Promise<StreamableFile> {
@@ -20,7 +20,7 @@ export class ArchiveController {
     return fileOf(bytes, 'application/zip', `${name}.zip`);
   }
 
-  /** The whole company: its library, and the archives of its sites, as one ZIP. */
+  /** The whole company as one ZIP: its library and the archive of each site. */
   @May('company')
   @Answers({ mediaType: 'application/zip', fails: ['not-allowed'] })
   @Get('company/archive')
@@ -31,7 +31,7 @@ export class ArchiveController {
     });
   }
 
-  /** Makes a site of such a ZIP, which is the body. The id is that of the new site; sending it again is harmless. */
+  /** Creates a site from an archive in the request body. Repeating the request with the same id is harmless. */
   @BytesBody('application/zip')
   @Answers({
     schema: 'ImportedSite',

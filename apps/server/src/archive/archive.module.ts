@@ -2,7 +2,7 @@ import { Module } from '@nestjs/common';
 import { ArchiveController } from './archive.controller.ts';
 import { ArchiveService } from './archive.service.ts';
 
-/** A whole site as a ZIP file. */
+/** Sites as ZIP files. */
 @Module({
   controllers: [ArchiveController],
   providers: [ArchiveService],

@@ -30,7 +30,7 @@ import {
 } from '../formats/archive-format.ts';
 import { zipStream } from '../formats/zip.ts';
 
-/** Ids of photos anywhere in a record: lists under the name `photos`. */
+/** Ids of the photos in a record: every list named `photos`. */
 function photosIn(value: unknown): string[] {
   if (Array.isArray(value)) return value.flatMap(photosIn);
   if (typeof value !== 'object' || value === null) return [];
@@ -42,8 +42,8 @@ function photosIn(value: unknown): string[] {
 }
 
 /**
- * An id derived from another one, so that the same archive under the same id makes the same rows: a UUID by name, with the
- * version and variant that one has (RFC 9562, 5.5; the hash is SHA-256).
+ * Derives an id from another, so that importing an archive twice under one id makes the same rows. A name-based UUID (RFC 9562 section 5.5)
+ * with SHA-256 as its hash.
  */
 function idFrom(id: string, name: string): string {
   const hash = createHash('sha256').update(`${id} ${name}`).digest('hex');
@@ -57,7 +57,11 @@ function idFrom(id: string, name: string): string {
   return parts.join('-');
 }
 
-/** The site of an archive, by the rules of every site. @throws ApiError 422 */
+/**
+ * The site in an archive, checked by the rules for sites.
+ *
+ * @throws ApiError 422
+ */
 async function soundSite(value: object): Promise<SiteFields> {
   const site = plainToInstance(SiteBody, value);
   const errors = await validate(site, { whitelist: true, forbidNonWhitelisted: true });
@@ -84,7 +88,7 @@ export class ArchiveService {
     return written;
   }
 
-  /** The whole company, as a stream: each site is packed when its turn comes. */
+  /** The whole company as a stream; each site is packed when its turn comes. */
   async writeCompany({ companyId, companyName, personId }: Actor): Promise<Readable> {
     const { manager } = this.database;
     const library = await manager.find(LibraryEntry, {
@@ -174,7 +178,7 @@ export class ArchiveService {
       again: () => answer,
       make: async (database, written) => {
         await claimId(database, actor, Site, siteId, 'site');
-        // An archive has no library: a reference without a document here stays empty.
+        // An archive has no library, so a reference to a document that does not exist here is dropped.
         const dangling = await danglingReferences(database, companyId, given);
         const site: GivenSite = {
           ...given,

@@ -10,7 +10,7 @@ import { AuditService, type AuditView } from './audit.service.ts';
 export class AuditController {
   constructor(private readonly audit: AuditService) {}
 
-  /** The audit record, a hundred entries at a time, the latest first; `before` is the id of an entry, for those before it. */
+  /** A page of 100 entries, newest first; `before` is the id of the entry that the page ends before. */
   @Answers({ schema: ['AuditEntry'], fails: ['malformed-request', 'not-allowed'] })
   @May('company')
   @Get()

@@ -43,7 +43,7 @@ const AUDITED = [
 ] as const;
 export type Audited = (typeof AUDITED)[number];
 
-/** Something that an owner may have to look up. Never altered. */
+/** One entry of the activity log. Never updated. */
 @Entity('audit')
 @Check('audit_what_words', oneOfWords('what', AUDITED))
 @Index('audit_by_time', { synchronize: false })
@@ -56,7 +56,7 @@ export class AuditRow extends CompanyRow {
   @CreateDateColumn({ type: 'timestamptz' })
   at: Date;
 
-  /** Null: somebody without an account, by a link. */
+  /** Null for someone without an account, using a link. */
   @Column('uuid', { name: 'person_id', nullable: true })
   personId: string | null;
 
@@ -67,15 +67,15 @@ export class AuditRow extends CompanyRow {
   @Column('text')
   what: Audited;
 
-  /** The timer, site, document or person that it was about. */
+  /** Id of the timer, site, document or person. */
   @Column('uuid', { name: 'subject_id', nullable: true })
   subjectId: string | null;
 
-  /** The name of what is not there any more. */
+  /** Name of a subject that has been deleted. */
   @Column('text', { name: 'subject_name', nullable: true })
   subjectName: string | null;
 
-  /** Of the network, where it was about somebody who came in. */
+  /** Network address, for sign-ins. */
   @Column('text', { nullable: true })
   address: string | null;
 }

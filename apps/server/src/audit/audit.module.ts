@@ -4,7 +4,7 @@ import { AuditController } from './audit.controller.ts';
 import { AuditRow } from './audit.entity.ts';
 import { AuditService } from './audit.service.ts';
 
-/** The activity log: who came in, and what left the company or was deleted. */
+/** The activity log: sign-ins, exports and deletions. */
 @Global()
 @Module({
   imports: [TypeOrmModule.forFeature([AuditRow])],

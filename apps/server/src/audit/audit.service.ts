@@ -8,7 +8,7 @@ interface Noted {
   readonly personId?: string | null;
   readonly what: Audited;
   readonly subjectId?: string;
-  /** Where the subject is deleted by this very act. */
+  /** Set when the subject is being deleted. */
   readonly subjectName?: string;
   readonly address?: string | undefined;
 }
@@ -18,16 +18,16 @@ export interface AuditView {
   /** ISO instant. */
   readonly at: string;
   readonly what: Audited;
-  /** Null: somebody without an account. */
+  /** Null for someone without an account. */
   readonly by: string | null;
-  /** The house or the person that it was about. */
+  /** The site or person the entry is about. */
   readonly about: string | null;
   readonly address: string | null;
 }
 
 const PAGE = 100;
 
-/** The record of who came in, and of what went out or was deleted. */
+/** Writes and reads the activity log. */
 @Injectable()
 export class AuditService {
   constructor(private readonly database: DataSource) {}
@@ -45,7 +45,11 @@ export class AuditService {
     });
   }
 
-  /** A hundred entries, the latest first. @param before the id of an entry: only those before it */
+  /**
+   * Returns 100 entries, newest first.
+   *
+   * @param before id of an entry; only older ones are returned
+   */
   async list(companyId: string, before: string | null): Promise<AuditView[]> {
     const query = this.database.manager
       .createQueryBuilder(AuditRow, 'entry')
@@ -72,7 +76,7 @@ export class AuditService {
     }));
   }
 
-  /** The names of houses and people, by the ids of the timers, sites or people that entries are about. */
+  /** Names of sites and people, by the ids of the timers, sites or people that entries are about. */
   private async namesOf(
     companyId: string,
     rows: readonly AuditRow[],

@@ -16,7 +16,7 @@ export class PasswordBody {
   password: string;
 }
 
-/** A code of the app shows that it has the secret. */
+/** A code from the app proves that it has the secret. */
 export class SecondFactorBody extends PasswordBody {
   @ApiProperty()
   @Matches(/^[A-Z2-7]{32}$/, { message: 'secret must be the one that the server made' })

@@ -10,7 +10,7 @@ import type { NewFactor } from './second-factor.ts';
 import { CurrentActor, type SignedInRequest } from '../identity/access.ts';
 import { SessionService } from './session.service.ts';
 
-/** One's own password, second factor and sessions. */
+/** The signed-in person's password, second factor and sessions. */
 @May('own')
 @Controller('account')
 export class AccountController {
@@ -29,7 +29,7 @@ export class AccountController {
     return this.account.sessions(actor, this.signed.hashIn(request.cookies));
   }
 
-  /** All but the one that asks. */
+  /** All except the current session. */
   @Answers({ status: 204, fails: ['foreign-origin'] })
   @Delete('sessions')
   @HttpCode(204)
@@ -58,7 +58,7 @@ export class AccountController {
     await succeeded();
   }
 
-  /** A new secret for an authenticator app; nothing is kept of it. */
+  /** A new secret for an authenticator app. It is not saved yet. */
   @Answers({ schema: 'NewFactor' })
   @Get('second-factor/new')
   newFactor(@CurrentActor() actor: Actor): Promise<NewFactor> {

@@ -17,13 +17,13 @@ const HOUR_MS = 3_600_000;
 
 export interface SessionEntry {
   readonly id: string;
-  /** What the browser says of itself. */
+  /** User agent. */
   readonly device: string;
   readonly address: string | null;
   /** ISO instants. */
   readonly since: string;
   readonly seen: string;
-  /** The one that asks. */
+  /** The session that sent the request. */
   readonly isThis: boolean;
 }
 
@@ -37,7 +37,7 @@ interface OwnChange {
 const refused = (code: string, path: string, message: string) =>
   notAccepted([{ code, path, message }]);
 
-/** What somebody looks after for themselves. Each change asks for the password again: a browser that was left open is not enough. */
+/** Changes to a person's own account. Each asks for the password again, so that an unattended browser is not enough. */
 @Injectable()
 export class AccountService {
   constructor(
@@ -46,7 +46,11 @@ export class AccountService {
     private readonly settings: Settings,
   ) {}
 
-  /** The sessions that are good now, the last used first. @param tokenHash of the one that asks */
+  /**
+   * Valid sessions, last used first.
+   *
+   * @param tokenHash of the current session
+   */
   async sessions(
     { companyId, personId }: Actor,
     tokenHash: string,
@@ -71,7 +75,7 @@ export class AccountService {
     }));
   }
 
-  /** Ending one that has ended is harmless. */
+  /** Ending a session twice is harmless. */
   async endSession({ companyId, personId }: Actor, id: string): Promise<void> {
     await this.database.transaction(async (database) => {
       const { affected } = await database.delete(Session, { companyId, personId, id });
@@ -92,7 +96,7 @@ export class AccountService {
     return newFactor(email);
   }
 
-  /** All other sessions end: whoever knew the old password is out. */
+  /** Ends all other sessions, because someone may have known the old password. */
   async changePassword(
     actor: Actor,
     tokenHash: string,
@@ -132,7 +136,11 @@ export class AccountService {
     });
   }
 
-  /** Repeating a change that was made is harmless. @throws ApiError 422 where it is not the person's password */
+  /**
+   * Repeating a change is harmless.
+   *
+   * @throws ApiError 422 if the password is wrong
+   */
   private async change(
     { companyId, personId: id }: Actor,
     password: string,

@@ -11,7 +11,7 @@ import { CompanyRow } from '../platform/company-row.ts';
 import { inCompany } from '../platform/in-company.ts';
 import { Person } from '../identity/person.entity.ts';
 
-/** By it a program of somebody's uses the API as they may. */
+/** A personal token, with which a program uses the API with its owner's rights. */
 @Entity('api_tokens')
 @Index('api_tokens_of_person', ['companyId', 'personId'])
 export class ApiToken extends CompanyRow {
@@ -22,11 +22,11 @@ export class ApiToken extends CompanyRow {
   @JoinColumn(inCompany('person_id', 'api_tokens_person'))
   person: Relation<Person>;
 
-  /** What it is for. */
+  /** What the person uses it for. */
   @Column('text')
   name: string;
 
-  /** SHA-256 of the token: what is in the database opens nothing. */
+  /** SHA-256 of the token, so that a leaked database gives no access. */
   @Index('api_tokens_token', { unique: true })
   @Column('text', { name: 'token_hash' })
   tokenHash: string;
@@ -34,7 +34,7 @@ export class ApiToken extends CompanyRow {
   @Column('timestamptz', { name: 'expires_at' })
   expiresAt: Date;
 
-  /** When it was last used, to within some minutes. */
+  /** Last use, to within a few minutes. */
   @Column('timestamptz', { name: 'used_at', nullable: true })
   usedAt: Date | null;
 

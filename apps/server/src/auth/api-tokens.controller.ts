@@ -7,7 +7,7 @@ import { ApiTokensService, type ApiTokenView } from './api-tokens.service.ts';
 import { May } from '../identity/rights.ts';
 import { CurrentActor } from '../identity/access.ts';
 
-/** One's own tokens for programs. */
+/** The signed-in person's API tokens. */
 @May('own')
 @Controller('account/tokens')
 export class ApiTokensController {
@@ -19,7 +19,7 @@ export class ApiTokensController {
     return this.tokens.list(actor);
   }
 
-  /** Sent as `Authorization: Bearer wct_TOKEN` it does what the person may, but for their own account. */
+  /** `Authorization: Bearer wct_TOKEN` gives the person's rights, except to their own account. */
   @Answers({ schema: 'ApiToken', fails: [...JSON_BODY, 'id-reused', 'not-accepted'] })
   @Post()
   @HttpCode(200)

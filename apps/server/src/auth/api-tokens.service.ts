@@ -11,7 +11,7 @@ import { AuditService } from '../audit/audit.service.ts';
 const DAY_MS = 86_400_000;
 const MOST_TOKENS = 20;
 
-/** How a token is told from everything else that a header may bear. */
+/** Prefix that tells a personal token from other bearer values. */
 export const TOKEN_PREFIX = 'wct_';
 
 export interface ApiTokenView {
@@ -31,7 +31,7 @@ const tokenView = ({ id, name, at, expiresAt, usedAt }: ApiToken): ApiTokenView 
   usedAt: usedAt?.toISOString() ?? null,
 });
 
-/** Tokens by which people's own programs use the API. */
+/** Personal tokens for programs that use the API. */
 @Injectable()
 export class ApiTokensService {
   constructor(
@@ -39,7 +39,7 @@ export class ApiTokensService {
     private readonly audit: AuditService,
   ) {}
 
-  /** Those that are good, the newest first. */
+  /** Valid tokens, newest first. */
   async list({ companyId, personId }: Actor): Promise<readonly ApiTokenView[]> {
     const rows = await this.database.manager.find(ApiToken, {
       where: { companyId, personId, expiresAt: MoreThan(new Date()) },
@@ -48,7 +48,7 @@ export class ApiTokensService {
     return rows.map(tokenView);
   }
 
-  /** Made again under the same id, it is the same. */
+  /** Creating a token again under the same id changes nothing. */
   async make(
     { companyId, personId }: Actor,
     { id: given, token, name, days }: ApiTokenBody,
@@ -56,7 +56,7 @@ export class ApiTokensService {
     const id = given.toLowerCase();
     const tokenHash = hashOfToken(token);
     const made = await this.database.transaction(async (database) => {
-      // One at a time for a person: of two under one id the second sees the first.
+      // One at a time for each person, so that the second request under one id sees the first.
       await database.query('select pg_advisory_xact_lock(hashtextextended($1, 0))', [
         `${companyId} tokens ${personId}`,
       ]);
@@ -83,7 +83,7 @@ export class ApiTokensService {
     return tokenView(made);
   }
 
-  /** Withdrawing twice is harmless. */
+  /** Revoking twice is harmless. */
   async withdraw({ companyId, personId }: Actor, id: string): Promise<void> {
     await this.database.transaction(async (database) => {
       const { affected } = await database.delete(ApiToken, { companyId, personId, id });
@@ -92,7 +92,7 @@ export class ApiTokensService {
     });
   }
 
-  /** Who a token is of; null where it is not good any more. */
+  /** Owner of a token; null if it is not valid. */
   async actorOf(token: string): Promise<Actor | null> {
     const tokenHash = hashOfToken(token);
     const [row]: (Actor & { isStale: boolean })[] = await this.database.query(

@@ -15,7 +15,7 @@ import { SessionGuard } from './session.guard.ts';
 import { SessionService } from './session.service.ts';
 import { Who } from './who.ts';
 
-/** Sign-in, sessions, passwords, second factors and personal tokens, and the guard in front of every route. */
+/** Sign-in, sessions, passwords, second factors and personal tokens, and the guard for every route. */
 @Global()
 @Module({
   imports: [TypeOrmModule.forFeature([Company, Person, Session, ApiToken])],

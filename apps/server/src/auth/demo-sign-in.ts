@@ -1,4 +1,4 @@
-/** The person whom the sign-in page offers in demo mode. The demo module provides it. */
+/** The person offered on the sign-in page in demo mode. The demo module provides it. */
 export interface DemoSignIn {
   readonly name: string;
   readonly email: string;

@@ -12,18 +12,18 @@ export interface NewCompany {
   readonly personId: string;
   readonly company: string;
   readonly name: string;
-  /** In lower case. */
+  /** Lower case. */
   readonly email: string;
   readonly password: string;
 }
 
-/** Of our own choosing: of those who found companies at once, one does it and the others wait. */
+/** Advisory lock number: of several people creating companies at once, one proceeds and the others wait. */
 const CREATION_LOCK = 1_884_202;
 
 export const lockCreation = (database: EntityManager): Promise<unknown> =>
   database.query('select pg_advisory_xact_lock($1)', [CREATION_LOCK]);
 
-/** Whether this very company was founded before, by whoever knows its password. */
+/** Whether this company was created before by someone who knows its password. */
 export async function isCreated(
   database: EntityManager,
   { id: companyId, personId: id, email, password }: NewCompany,
@@ -32,7 +32,7 @@ export async function isCreated(
   return person !== null && verify(person.passwordHash, password);
 }
 
-/** @throws ApiError 409 where the address or an id is taken */
+/** @throws ApiError 409 if the address or an id is taken */
 export async function createCompany(
   database: EntityManager,
   { id: companyId, personId: id, company, name, email, password }: NewCompany,

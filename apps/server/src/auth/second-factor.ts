@@ -1,25 +1,25 @@
 import { generateSecret, generateURI, verifySync } from 'otplib';
 
-/** A phone's clock may be so far out. */
+/** Tolerated error of a phone's clock. */
 const TOLERANCE_SECONDS = 30;
 
 export interface NewFactor {
   /** Base32, for typing. */
   readonly secret: string;
-  /** `otpauth:` address, for a QR code. */
+  /** `otpauth:` URL for the QR code. */
   readonly address: string;
 }
 
-/** A secret for an authenticator app. Nothing is kept of it until a code of it has been shown. */
+/** A secret for an authenticator app. It is not saved until a code proves that the app has it. */
 export function newFactor(email: string): NewFactor {
   const secret = generateSecret();
   return { secret, address: generateURI({ issuer: 'Water Clock', label: email, secret }) };
 }
 
 /**
- * The step of time that a code stands for; null where it is wrong, or its step was used before.
+ * Time step of a code; null if the code is wrong or its step was already used.
  *
- * @param after the step of the last code that was taken
+ * @param after time step of the last accepted code
  */
 export function stepOf(secret: string, code: string, after: number | null): number | null {
   const token = code.replace(/\s/g, '');

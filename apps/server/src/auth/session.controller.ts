@@ -40,7 +40,7 @@ class SignInBody {
   @PasswordField()
   password: string;
 
-  /** Of the authenticator app, where the person has a second factor. */
+  /** From the authenticator app, if the person uses a second factor. */
   @ApiProperty({ type: String, required: false, nullable: true })
   @MaxLength(20, { message: () => say`a code has six digits` })
   @IsString({ message: 'the code must be text' })
@@ -62,7 +62,7 @@ interface SessionAnswer {
     readonly company: string;
     readonly role: Role;
     readonly email: string;
-    /** Whether a code is asked for at each sign-in. */
+    /** Whether sign-in asks for a code. */
     readonly secondFactor: boolean;
   } | null;
   readonly preferences: PreferencesView | null;

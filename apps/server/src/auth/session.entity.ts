@@ -11,14 +11,14 @@ import {
 import { Person } from '../identity/person.entity.ts';
 import { inCompany } from '../platform/in-company.ts';
 
-/** A signed-in browser. The cookie holds a random token; only its SHA-256 is kept here. */
+/** A signed-in browser. The cookie holds a random token; the row holds only its SHA-256. */
 @Entity('sessions')
 @Index('sessions_of_person', ['companyId', 'personId'])
 export class Session {
   @PrimaryColumn('text', { name: 'token_hash' })
   tokenHash: string;
 
-  /** To name it in a list; it opens nothing. */
+  /** Names the session in lists; gives no access. */
   @Column('uuid')
   @Generated('uuid')
   id: string;
@@ -36,18 +36,18 @@ export class Session {
   @Column('timestamptz', { name: 'expires_at' })
   expiresAt: Date;
 
-  /** When it was last used, to within some minutes. */
+  /** Last use, to within a few minutes. */
   @Column('timestamptz', { name: 'seen_at', default: () => 'now()' })
   seenAt: Date;
 
   @Column('timestamptz', { default: () => 'now()' })
   at: Date;
 
-  /** What the browser says of itself. */
+  /** User agent. */
   @Column('text', { default: '' })
   device: string;
 
-  /** Of the network it was opened from. */
+  /** Network address at sign-in. */
   @Column('text', { nullable: true })
   address: string | null;
 }

@@ -10,14 +10,14 @@ import { ROLE_WORDS } from '../identity/person.entity.ts';
 import { isAllowed, RIGHT, rightOf, RIGHTS, type Right } from '../identity/rights.ts';
 import { isByToken, Who } from './who.ts';
 
-/** Only an owner can give somebody another role, so owners are who to ask. */
+/** Only owners can change roles, so the message refers people to an owner. */
 const notAllowed = (right: Right) =>
   new ApiError({
     code: 'not-allowed',
     message: say`only these roles can do this: ${RIGHTS[right].roles.map((role) => ROLE_WORDS[role]).join(', ')}. Ask an owner`,
   });
 
-/** A token that got lost must not let anybody take the account over. */
+/** A lost token must not be enough to take over the account. */
 const notByToken = () =>
   new ApiError({
     code: 'not-allowed',
@@ -26,7 +26,7 @@ const notByToken = () =>
 
 const notSignedIn = () => new ApiError({ code: 'not-signed-in', message: say`sign in first` });
 
-/** Why nobody is let in: those who were taken out learn that their device has to hand over what waits on it. */
+/** Reason for the refusal. Removed people learn that their device still has to hand in its changes. */
 const refusalOf = (leaver: Actor | null): ApiError =>
   leaver
     ? new ApiError({
@@ -35,10 +35,10 @@ const refusalOf = (leaver: Actor | null): ApiError =>
       })
     : notSignedIn();
 
-/** Where somebody who was taken out hands over what waits on their device. */
+/** Route on which removed people hand in waiting changes. */
 const HANDS_OVER = /^\/api\/left-behind\/?$/i;
 
-/** A page that is still open for one person, in a browser where somebody else has signed in meanwhile. */
+/** The page belongs to another person than the one signed in in this browser now. */
 const notForAnother = ({ headers }: Request, { personId }: Actor): ApiError | undefined => {
   const person = headers['water-clock-person'];
   return person === undefined || person === personId
@@ -49,7 +49,7 @@ const notForAnother = ({ headers }: Request, { personId }: Actor): ApiError | un
       });
 };
 
-/** A write is looked at before its body is read: strangers do not make the server hold what they send. */
+/** Checks writes before their bodies are read, so that strangers cannot make the server hold data. */
 export const sessionFirst =
   (who: Who): RequestHandler =>
   (request, _response, next) => {
@@ -58,7 +58,7 @@ export const sessionFirst =
       next();
       return;
     }
-    // The cast holds behind the parser of cookies.
+    // The cookie parser has run.
     const signedIn = request as SignedInRequest;
     void who.asks(signedIn).then(
       async (actor) => {
@@ -71,7 +71,7 @@ export const sessionFirst =
             : refusalOf(leaver);
         if (actor) signedIn.actor = actor;
         if (leaver) signedIn.leaver = leaver;
-        // Read and drop the rest, so that the client gets this answer and not a broken connection.
+        // Drain the body, so that the client gets this answer and not a broken connection.
         if (refusal) request.resume();
         next(refusal);
       },
@@ -82,7 +82,7 @@ export const sessionFirst =
     );
   };
 
-/** Lets nobody in without a session, except where a handler is `Public`. */
+/** Requires a session, except on handlers marked `Public`. */
 @Injectable()
 export class SessionGuard implements CanActivate {
   constructor(

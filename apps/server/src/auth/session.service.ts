@@ -15,26 +15,26 @@ export const SESSION_DAYS = 30;
 const DAY_MS = 86_400_000;
 const MOST_DEVICE_CHARACTERS = 300;
 
-/** Passwords are kept by argon2id (the library's default variant) with its default costs. */
+/** Passwords are hashed with argon2id, at the library's default cost. */
 export const hashPassword = (password: string) => hash(password);
 
 /** Where a sign-in comes from. */
 export interface Device {
-  /** Of the network. */
+  /** Network address. */
   readonly address?: string;
-  /** What the browser says of itself. */
+  /** User agent. */
   readonly browser?: string;
 }
 
 export interface SignInTry {
-  /** In lower case. */
+  /** Lower case. */
   readonly email: string;
   readonly password: string;
-  /** Of the authenticator app; absent until it is asked for. */
+  /** From the authenticator app; absent until asked for. */
   readonly code?: string;
 }
 
-/** A sign-in that failed: the account and password, or the code that the second factor wants or that was wrong. */
+/** Why a sign-in failed: account or password, or a missing or wrong code. */
 export type NotSignedIn = 'wrong-sign-in' | 'code-needed' | 'wrong-code';
 
 export interface Signed {
@@ -44,15 +44,15 @@ export interface Signed {
   readonly preferences: PreferencesView;
 }
 
-/** Signs people in and out, and knows who a session belongs to. */
-/** Days in which somebody who was taken out can still hand over what waits on their device. */
+/** Signs people in and out, and finds the owner of a session. */
+/** Days in which a removed person can still hand in waiting changes. */
 export const LEAVER_DAYS = 90;
 
 @Injectable()
 export class SessionService {
-  /** Over https a browser takes it only from the very host, by its name. */
+  /** Over HTTPS, the prefix binds the cookie to this host. */
   readonly cookie: string;
-  /** Verified where no account has the address, so that the answer takes as long either way. */
+  /** Verified when no account has the address, so that both answers take the same time. */
   private readonly nobody = hashPassword(randomUUID());
 
   constructor(
@@ -63,7 +63,7 @@ export class SessionService {
     this.cookie = `${settings.secureCookies ? '__Host-' : ''}water_clock_session`;
   }
 
-  /** A new session's token, or why there is none. */
+  /** Token of the new session, or why there is none. */
   async signIn(
     { email, password, code }: SignInTry,
     { address, browser = '' }: Device = {},
@@ -99,7 +99,7 @@ export class SessionService {
     return { token };
   }
 
-  /** Of two who show one code at once, one succeeds. */
+  /** When two requests use the same code at once, only one succeeds. */
   private async takesCode(person: Person, code: string): Promise<boolean> {
     const step = stepOf(person.secondFactor ?? '', code, person.secondFactorStep);
     if (step === null) return false;
@@ -113,7 +113,7 @@ export class SessionService {
     return taken.affected === 1;
   }
 
-  /** What a person has beside their name; null: they are gone. */
+  /** Details of a person besides the name; null if they no longer exist. */
   async signedAs({ companyId, personId: id }: Actor): Promise<Signed | null> {
     const person = await this.database.manager.findOneBy(Person, { companyId, id });
     if (!person) return null;
@@ -135,7 +135,7 @@ export class SessionService {
     });
   }
 
-  /** Who a request's cookies belong to; null where there is no session, or it has expired or was not used for too long. */
+  /** The person a request's cookies belong to; null if there is no session or it has expired. */
   async actorIn(cookies: Readonly<Record<string, unknown>>): Promise<Actor | null> {
     if (this.tokenIn(cookies) === null) return null;
     const tokenHash = this.hashIn(cookies);
@@ -158,7 +158,7 @@ export class SessionService {
     return actor;
   }
 
-  /** Whoever used this browser and was taken out of the company since; null: nobody. It lets them in nowhere. */
+  /** The person last signed in in this browser, if removed from the company since. Gives no access. */
   async leaverIn(cookies: Readonly<Record<string, unknown>>): Promise<Actor | null> {
     if (this.tokenIn(cookies) === null) return null;
     const [row]: Actor[] = await this.database.query(
@@ -177,7 +177,7 @@ export class SessionService {
     return typeof token === 'string' ? token : null;
   }
 
-  /** By it the session of a request is found. */
+  /** Condition that finds the session of a request. */
   hashIn(cookies: Readonly<Record<string, unknown>>): string {
     return hashOfToken(this.tokenIn(cookies) ?? '');
   }

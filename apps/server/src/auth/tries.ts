@@ -7,13 +7,13 @@ import { ApiError } from '../http/api-error.ts';
 import { Settings } from '../platform/settings.ts';
 
 const MINUTE_SECONDS = 60;
-/** Failed sign-ins of one address for all accounts, as a multiple of those for one account: an office may share an address. */
+/** Failed sign-ins allowed from one address over all accounts, as a multiple of those for one account: an office may share an address. */
 const ACCOUNTS_OF_ADDRESS = 10;
 
-/** Nobody fills another's mailbox, from however many addresses. */
+/** Limits mail to one mailbox, whatever addresses the requests come from. */
 const LINKS_A_MINUTE = 3;
 
-/** What is tried is not kept, only what it hashes to. */
+/** Only a hash of what was tried is kept. */
 const keyOf = (parts: readonly string[]) =>
   createHash('sha256').update(JSON.stringify(parts)).digest('base64url');
 
@@ -59,7 +59,7 @@ class Limit {
   }
 }
 
-/** Counts what strangers try, in the database, so that all servers count together. */
+/** Counts attempts in the database, so that all servers share the counts. */
 @Injectable()
 export class Tries {
   private readonly pair: Limit;
@@ -75,10 +75,10 @@ export class Tries {
   }
 
   /**
-   * A sign-in counts before it is looked at, and not any more once it succeeds. It counts for address and account together: who guesses
-   * elsewhere locks nobody out.
+   * Counts a sign-in before it is checked and takes the count back if it succeeds. Counts by address and account together, so that guessing
+   * from elsewhere locks nobody out.
    *
-   * @returns to be called where it succeeds
+   * @returns a function to call on success
    * @throws ApiError 429 `too-many-tries`
    */
   async signIn(address: string, account: string): Promise<() => Promise<void>> {
@@ -92,12 +92,20 @@ export class Tries {
     };
   }
 
-  /** A page that is opened by a link; somebody who guesses links opens many. @throws ApiError 429 `too-many-tries` */
+  /**
+   * Counts openings of page links, since guessing links takes many.
+   *
+   * @throws ApiError 429 `too-many-tries`
+   */
   async openPage(address: string): Promise<void> {
     await this.page.count(keyOf([address]));
   }
 
-  /** Somebody asks for a link by mail. @throws ApiError 429 `too-many-tries` */
+  /**
+   * Counts requests for a link by mail.
+   *
+   * @throws ApiError 429 `too-many-tries`
+   */
   async askForLink(address: string, account: string): Promise<void> {
     await this.address.count(keyOf([address]));
     await this.link.count(keyOf([account]));

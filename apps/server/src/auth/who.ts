@@ -12,10 +12,10 @@ const tokenIn = ({ headers }: Pick<Request, 'headers'>): string | null => {
   return borne.startsWith(TOKEN_PREFIX) ? borne.slice(TOKEN_PREFIX.length) : null;
 };
 
-/** Whether a program asks, by somebody's token. */
+/** Whether the request used a personal token. */
 export const isByToken = (request: Pick<Request, 'headers'>): boolean => tokenIn(request) !== null;
 
-/** Knows who a request is of: by its session, or by a token. A token that is not good is not made good by a session beside it. */
+/** Finds the person behind a request, by session or by token. A session does not make up for an invalid token. */
 @Injectable()
 export class Who {
   constructor(
@@ -28,7 +28,7 @@ export class Who {
     return token === null ? this.sessions.actorIn(request.cookies) : this.tokens.actorOf(token);
   }
 
-  /** Whoever was taken out of the company since they signed in here; null: nobody. */
+  /** Someone removed from the company since they signed in here; null if there is no such person. */
   leaver(request: Asking): Promise<Actor | null> {
     return tokenIn(request) === null
       ? this.sessions.leaverIn(request.cookies)

@@ -15,7 +15,7 @@ import { Choice, DateField, Line } from '../http/fields.ts';
 import { WriteBody } from '../http/write-body.ts';
 import { TokenField } from '../platform/token.ts';
 
-/** What is due in some days, both of them included, in somebody's way to write times and dates. */
+/** What is due from one date to another, inclusive, with times and dates in the person's format. */
 export class DueQuery {
   @DateField('from')
   from?: string;
@@ -23,7 +23,7 @@ export class DueQuery {
   @DateField('to')
   to?: string;
 
-  /** Of houses that this person looks after, and of what was given to them. */
+  /** Sites this person looks after, and visits assigned to them. */
   @ApiProperty({ required: false, format: 'uuid' })
   @IsUUID(undefined, { message: 'person must be the id of a person' })
   @IsOptional()
@@ -38,7 +38,7 @@ export class DueQuery {
 
 const VERSION = 'baseVersion must be a whole number; 0 for what was never planned';
 
-/** When somebody goes to a timer, and who; without a day: some day. */
+/** When someone goes to a timer, and who; without a date, some day. */
 export class StopBody {
   @ApiProperty({ format: 'uuid' })
   @IsUUID(undefined, { message: 'id must be a UUID made by the client' })
@@ -63,12 +63,12 @@ export class StopBody {
   note: string;
 }
 
-/** Takes a planned visit back. */
+/** Cancels a planned visit. */
 export class UnplanBody extends WriteBody {}
 
 const MOST_IN_A_DAY = 200;
 
-/** The order of a day's visits. */
+/** Order of a day's visits. */
 export class DayOrderBody {
   @ApiProperty({ format: 'uuid' })
   @IsUUID(undefined, { message: 'id must be a UUID made by the client' })
@@ -83,7 +83,7 @@ export class DayOrderBody {
   @IsDefined({ message: 'day must be a date, YYYY-MM-DD' })
   day: string;
 
-  /** Whose; null: of all. */
+  /** Person; null for everyone. */
   @ApiProperty({ type: String, format: 'uuid', nullable: true })
   @IsUUID(undefined, { message: 'personId must be the id of a person, or null' })
   @IsOptional()
@@ -99,7 +99,7 @@ export class DayOrderBody {
 
 const MOST_AT_ONCE = 1_000;
 
-/** Timers to which somebody goes some day. */
+/** Timers to visit some day. */
 export class SomeDayBody {
   @ApiProperty({ format: 'uuid' })
   @IsUUID(undefined, { message: 'id must be a UUID made by the client' })

@@ -9,11 +9,11 @@ import { todayIn } from '../sites/today.ts';
 import { CalendarService } from './calendar.service.ts';
 import { CalendarLink } from './stop.entity.ts';
 
-/** What a calendar program is told of. */
+/** What a calendar feed includes. */
 const AHEAD_DAYS = 400;
 const BEHIND_DAYS = 60;
 
-/** The calendar as a file, and the addresses by which other programs read it. */
+/** The calendar as a file, and the addresses from which other programs read it. */
 @Injectable()
 export class CalendarFilesService {
   constructor(
@@ -21,7 +21,7 @@ export class CalendarFilesService {
     private readonly calendar: CalendarService,
   ) {}
 
-  /** Gives a person an address for their calendar; one before it opens nothing any more. */
+  /** Gives a person a new calendar address; the old one stops working. */
   async makeLink({ companyId, personId }: Actor, token: string): Promise<void> {
     const tokenHash = hashOfToken(token);
     const { manager } = this.database;
@@ -38,7 +38,11 @@ export class CalendarFilesService {
     return { madeAt: row?.madeAt.toISOString() ?? null };
   }
 
-  /** The calendar behind an address. @throws ApiError 404 where it opens nothing */
+  /**
+   * The calendar behind an address.
+   *
+   * @throws ApiError 404 if the address is not valid
+   */
   async ofLink(token: string): Promise<string> {
     const row = await this.database.manager.findOne(CalendarLink, {
       where: { tokenHash: hashOfToken(token) },
@@ -52,7 +56,7 @@ export class CalendarFilesService {
     );
   }
 
-  /** What is due and planned, as an iCalendar of whole days. */
+  /** Due and planned visits as an iCalendar of all-day events. */
   async file(actor: Actor, person?: string): Promise<string> {
     const today = todayIn('UTC', new Date());
     const { visits } = await this.calendar.list(actor, {

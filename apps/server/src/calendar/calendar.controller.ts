@@ -40,14 +40,14 @@ export class CalendarController {
     private readonly tries: Tries,
   ) {}
 
-  /** Visits that are due or planned in some days, day by day, 2,000 at most, and the orders of those days. */
+  /** Visits due or planned in a range of days, day by day (at most 2,000), with the order of each day. */
   @Answers({ schema: 'Calendar', fails: ['malformed-request'] })
   @Get('calendar')
   list(@CurrentActor() actor: Actor, @Query() query: DueQuery): Promise<Calendar> {
     return this.calendar.list(actor, query);
   }
 
-  /** What should have been, and what is to be some day. */
+  /** Overdue visits, and visits for some day. */
   @Answers({ schema: 'OpenVisits', fails: ['malformed-request'] })
   @Get('calendar/open')
   open(@CurrentActor() actor: Actor, @Query() query: DueQuery): Promise<OpenVisits> {
@@ -71,7 +71,7 @@ export class CalendarController {
     return this.calendar.plan(actor, id, body);
   }
 
-  /** Takes a planned visit back; what is due stays due. */
+  /** Cancels a planned visit; what is due stays due. */
   @Answers({ status: 204, fails: CHANGE })
   @Post('timers/:id/stop/taking-back')
   @HttpCode(204)
@@ -83,7 +83,7 @@ export class CalendarController {
     return this.calendar.unplan(actor, id, body);
   }
 
-  /** Notes that somebody goes to many timers some day; what is planned already stays as it is. */
+  /** Plans a visit on some day for many timers; timers with a planned visit keep it. */
   @Answers({ schema: 'Planned', fails: [...JSON_WRITE, 'not-found', 'id-reused'] })
   @Post('calendar/some-day')
   @HttpCode(200)
@@ -101,7 +101,7 @@ export class CalendarController {
     return this.calendar.order(actor, body);
   }
 
-  /** Since when one's calendar has its address. */
+  /** When the calendar's address was made. */
   @May('own')
   @Answers({ schema: 'CalendarLink' })
   @Get('account/calendar')
@@ -109,7 +109,7 @@ export class CalendarController {
     return this.files.link(actor);
   }
 
-  /** An address for one's calendar; one before it opens nothing any more. */
+  /** Makes a new calendar address; the old one stops working. */
   @May('own')
   @Answers({ status: 204, fails: [...JSON_BODY, 'id-reused'] })
   @Post('account/calendar')
@@ -118,7 +118,7 @@ export class CalendarController {
     return this.files.makeLink(actor, token);
   }
 
-  /** A person's calendar for any program that reads such. Whoever has the address reads it. */
+  /** A person's calendar, readable by anyone who has its address. */
   @Public()
   @Answers({ mediaType: FILE, fails: ['not-found', 'too-many-tries'], open: true })
   @Get('calendars/:token')

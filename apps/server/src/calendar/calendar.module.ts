@@ -6,7 +6,7 @@ import { CalendarController } from './calendar.controller.ts';
 import { CalendarService } from './calendar.service.ts';
 import { CalendarLink, DayOrder, Stop } from './stop.entity.ts';
 
-/** When somebody has to come back, who, and in which order. */
+/** Who has to come back, when, and in which order. */
 @Module({
   imports: [TypeOrmModule.forFeature([Stop, DayOrder, CalendarLink]), TimerStatusModule],
   controllers: [CalendarController],

@@ -20,7 +20,7 @@ import { LinesService } from '../timer-status/lines.service.ts';
 import type { DayOrderBody, DueQuery, SomeDayBody, StopBody } from './calendar-body.ts';
 import { DayOrder, Stop } from './stop.entity.ts';
 
-/** A visit to a timer on a day: what is due there, or what the office has planned. */
+/** A visit to a timer on a day: due, or planned by the office. */
 export interface CalendarVisit {
   readonly timerId: string;
   readonly timer: string;
@@ -35,10 +35,10 @@ export interface CalendarVisit {
   /** `YYYY-MM-DD`; null: some day. */
   readonly date: string | null;
   readonly overdue: boolean;
-  /** Why, without dates. */
+  /** Reasons, without dates. */
   readonly reasons: readonly string[];
   readonly kinds: readonly VisitReason['kind'][];
-  /** As the office planned it; null: it only is due. */
+  /** The office's plan; null if the visit is only due. */
   readonly stop: { readonly version: number; readonly note: string } | null;
 }
 
@@ -56,19 +56,17 @@ export interface Calendar {
 
 export interface OpenVisits {
   readonly overdue: readonly CalendarVisit[];
-  /** To be made some day. */
+  /** Visits for some day. */
   readonly someDay: readonly CalendarVisit[];
 }
 
 const MOST = 2_000;
 const MOST_OPEN = 200;
-/** Of the database's whole numbers. */
+/** Largest integer of the database. */
 const FIRST_DAY = -(2 ** 31);
 const LAST_DAY = 2 ** 31 - 1;
 
-/**
- * $1: company, $2 to $3: days, $4: person or null. What is due stands on its own day; what is due until a planned visit stands with that.
- */
+/** $1: company, $2 to $3: days, $4: person or null. Due work stands on its own day, or with a planned visit that comes later. */
 const VISITS = `with dated as (
     select d.timer_id, d.day, jsonb_agg(d.reason order by d.id) as reasons, false as planned
     from due_visits d left join stops sp on sp.company_id = d.company_id and sp.id = d.timer_id
@@ -173,11 +171,11 @@ export class CalendarService {
     };
   }
 
-  /** What should have been, and what is to be some day. */
+  /** Overdue visits, and visits for some day. */
   async open({ companyId }: Actor, query: DueQuery): Promise<OpenVisits> {
     const now = new Date();
     await this.lines.settled(companyId, now);
-    // Where the day began first; of zones where it did not yet, what is not overdue is left out below.
+    // The earliest today of all time zones; where it is still yesterday, visits that are not overdue are dropped below.
     const before = todayIn('Pacific/Kiritimati', now) - 1;
     const visits = async (table: string) => {
       const rows: Row[] = await this.database.query(`${VISITS} from ${table} v ${JOINS} limit $5`, [
@@ -189,7 +187,7 @@ export class CalendarService {
     return { overdue: dated.filter(({ overdue }) => overdue), someDay };
   }
 
-  /** Plans the next visit to a timer, or plans it otherwise. */
+  /** Plans the next visit to a timer, or changes it. */
   async plan(
     actor: Actor,
     timerId: string,
@@ -217,7 +215,7 @@ export class CalendarService {
     });
   }
 
-  /** Notes that somebody goes to many timers some day; what is planned already stays as it is. */
+  /** Plans a visit on some day for many timers; timers with a planned visit keep it. */
   async someDay(
     actor: Actor,
     { id, timerIds, note }: SomeDayBody,
@@ -227,7 +225,7 @@ export class CalendarService {
     return idempotentWrite(this.database, actor, {
       id: id.toLowerCase(),
       meaning: ['some-day', ids, note],
-      // As many as there were to plan then is not known any more; all of them are planned.
+      // The original count is not known any more; all of them are planned.
       again: () => ({ planned: ids.length }),
       make: async (database, written) => {
         if ((await database.countBy(Timer, { companyId, id: In(ids) })) < ids.length)
@@ -245,7 +243,7 @@ export class CalendarService {
     });
   }
 
-  /** Takes a planned visit back; what is due stays due. */
+  /** Cancels a planned visit; what is due stays due. */
   async unplan(
     actor: Actor,
     timerId: string,
@@ -270,7 +268,7 @@ export class CalendarService {
     });
   }
 
-  /** Puts a day's visits in order. */
+  /** Saves the order of a day's visits. */
   async order(
     actor: Actor,
     { id, baseVersion, day: date, personId = null, timerIds }: DayOrderBody,
@@ -314,7 +312,7 @@ export class CalendarService {
   }
 }
 
-/** The timer's row stands for its planned visit: of two who plan at once the second sees the first. */
+/** Locks the timer's row, so that the second of two people who plan at once sees the first plan. */
 async function lockedStop(
   database: EntityManager,
   companyId: string,
@@ -329,7 +327,7 @@ async function lockedStop(
   return database.findOneBy(Stop, { companyId, id });
 }
 
-/** Planned visits come and go; the record of them counts on. */
+/** Keeps the version counting when a planned visit is deleted and planned again. */
 async function nextOf(
   database: EntityManager,
   companyId: string,

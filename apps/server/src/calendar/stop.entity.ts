@@ -5,7 +5,7 @@ import { CompanyRow } from '../platform/company-row.ts';
 import { inCompany } from '../platform/in-company.ts';
 import { Timer } from '../sites/timer.entity.ts';
 
-/** The next visit to a timer as the office plans it, under the timer's own id: it takes the place of what is due until then. */
+/** The next planned visit to a timer, under the timer's id. It replaces what is due until then. */
 @Entity('stops')
 @Index('stops_by_day', ['companyId', 'day'])
 @Index('stops_by_person', ['companyId', 'personId'])
@@ -14,7 +14,7 @@ export class Stop extends CompanyRow {
   @JoinColumn(inCompany('id', 'stops_of_timer'))
   timer: Relation<Timer>;
 
-  /** Counts its changes; 0 is one that was never planned. */
+  /** Version; 0 for a visit never planned. */
   @Column('integer')
   version: number;
 
@@ -22,7 +22,7 @@ export class Stop extends CompanyRow {
   @Column('integer', { nullable: true })
   day: EpochDay | null;
 
-  /** Who goes; null: who looks after the house. */
+  /** Who goes; null: the person who looks after the site. */
   @Column('uuid', { name: 'person_id', nullable: true })
   personId: string | null;
 
@@ -34,9 +34,9 @@ export class Stop extends CompanyRow {
   note: string;
 }
 
-/** The order of a day's visits, of one person or of all. */
+/** Order of a day's visits, for one person or for everyone. */
 @Entity('day_orders')
-// Of all is of nobody: two of those would be two orders, which the library cannot say.
+// A row for everyone has no person. Two such rows must not exist, which TypeORM cannot express.
 @Index('day_orders_of_day', { synchronize: false })
 @Index('day_orders_by_person', ['companyId', 'personId'])
 export class DayOrder extends CompanyRow {
@@ -57,7 +57,7 @@ export class DayOrder extends CompanyRow {
   timerIds: string[];
 }
 
-/** The address of a person's calendar, under the person's own id. */
+/** Address of a person's calendar, under the person's id. */
 @Entity('calendar_links')
 export class CalendarLink extends CompanyRow {
   @OneToOne(() => Person)

@@ -30,11 +30,11 @@ const SUBJECTS = [
 ] as const;
 export type Subject = (typeof SUBJECTS)[number];
 
-/** Whether a change was made, or took back one that was made, or made that one again. */
+/** Whether a change was made, undone or redone. */
 export const WAYS = ['do', 'undo', 'redo'] as const;
 export type Way = (typeof WAYS)[number];
 
-/** A change that was saved: the record of who did what, and what makes a repeated write harmless. Never altered. */
+/** A saved change: the record of who did what, which also makes repeated writes harmless. Never updated. */
 @Entity('changes')
 @Check('changes_subject_words', oneOfWords('subject', SUBJECTS))
 @Check('changes_way_words', oneOfWords('way', WAYS))
@@ -48,7 +48,7 @@ export class Change extends CompanyRow {
   @Column('uuid', { name: 'subject_id' })
   subjectId: string;
 
-  /** Of the subject, after the change. */
+  /** Version of the subject after the change. */
   @Column('integer')
   version: number;
 
@@ -62,19 +62,19 @@ export class Change extends CompanyRow {
   @Column('text')
   way: Way;
 
-  /** SHA-256 of the request, to tell a repeated write from another one under the same id. */
+  /** SHA-256 of the request, which tells a repeated write from a different one with the same id. */
   @Column('text')
   fingerprint: string;
 
-  /** Null for a change of another kind than a timer's. */
+  /** Null unless the change is to a timer. */
   @Column('jsonb', { nullable: true })
   change: RecordChange | null;
 
-  /** The version on which it was made, where it was put on top of what others saved meanwhile; null: the one before it. */
+  /** Version on which the change was made, if it was rebased on later ones; null: the version before. */
   @Column('integer', { name: 'made_on', nullable: true })
   madeOn: number | null;
 
-  /** What takes it back. */
+  /** The inverse change. */
   @Column('jsonb', { nullable: true })
   inverse: RecordChange | null;
 

@@ -2,7 +2,7 @@ import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { Change } from './change.entity.ts';
 
-/** The record of who changed what. */
+/** The record of changes. */
 @Module({
   imports: [TypeOrmModule.forFeature([Change])],
 })

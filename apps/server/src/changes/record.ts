@@ -7,14 +7,14 @@ import { Change, type Subject } from './change.entity.ts';
 import { tell } from './tell.ts';
 import { touch } from './ticks.ts';
 
-/** One write of a client, under the id that it made. */
+/** A client's write, under the client's id. */
 interface Write<T> {
   readonly id: string;
-  /** What the request asks for: a repetition asks for the same. */
+  /** What the request asks for. A repeated request must ask for the same. */
   readonly meaning: unknown;
-  /** The answer to a repetition. */
+  /** Answer to a repeated request. */
   readonly again: (earlier: Change, database: EntityManager) => T | Promise<T>;
-  /** Makes the write; `written` puts it on record, once. */
+  /** Makes the write and calls `written` exactly once to record it. */
   readonly make: (
     database: EntityManager,
     written: (change: Written) => Promise<void>,
@@ -24,11 +24,11 @@ interface Write<T> {
 export type Written = Pick<Change, 'subjectId' | 'version'> &
   Partial<Pick<Change, 'way' | 'change' | 'inverse' | 'madeOn'>> & { readonly subject: Subject };
 
-/** SHA-256 of a request's meaning, to tell a repeated write from another one under the same id. */
+/** SHA-256 of what a request asks for, which tells a repeated write from a different one with the same id. */
 const fingerprintOf = (meaning: unknown) =>
   createHash('sha256').update(JSON.stringify(meaning)).digest('hex');
 
-/** Until the transaction ends nobody else writes under this id. Ids are locked before rows are, so that two writes never wait for each other. */
+/** Locks an id until the transaction ends. Always lock ids before rows, so that two writes never deadlock. */
 async function lockId(database: EntityManager, companyId: string, id: string): Promise<void> {
   await database.query('select pg_advisory_xact_lock(hashtextextended($1, 0))', [
     `${companyId} ${id}`,
@@ -36,10 +36,10 @@ async function lockId(database: EntityManager, companyId: string, id: string): P
 }
 
 /**
- * Makes a write in one transaction. All writes go this way: of two under one id at once the second waits; a repetition gets the
- * answer of the first, and changes nothing.
+ * Makes a write in one transaction. Every write goes through here: the second of two under one id waits, and a repeated write gets the
+ * first one's answer and changes nothing.
  *
- * @throws ApiError 409 `id-reused` where the id was used for something else.
+ * @throws ApiError 409 `id-reused` if the id was used for something else
  */
 export async function idempotentWrite<T>(
   database: DataSource,
@@ -80,7 +80,7 @@ export async function idempotentWrite<T>(
 /**
  * Claims an id for a new row.
  *
- * @throws ApiError 409 `id-reused` where there is such a row.
+ * @throws ApiError 409 `id-reused` if the row exists
  */
 export async function claimId(
   database: EntityManager,

@@ -1,35 +1,35 @@
 import type { EntityManager } from 'typeorm';
 
-/** The channel by which all servers of one database hear of what happens. */
+/** Notification channel of all servers on one database. */
 export const CHANNEL = 'water_clock';
 
-/** Something that pages which are open may want to know. Names are no secret among colleagues, and nobody else hears it. */
+/** An event that open pages may want to know. Names are visible to colleagues, and events reach no one else. */
 export type Told =
-  /** Something of which lists tell is worked out again; it was. */
+  /** Timer status is being recalculated, or has been. */
   { readonly companyId: string; readonly kind: 'stale' | 'checked' } | ToldOfTimer;
 
 export type ToldOfTimer = { readonly companyId: string; readonly timerId: string } & (
   | {
       readonly kind: 'changed';
       readonly version: number;
-      /** Who made it. */
+      /** Author of the change. */
       readonly personId: string;
       readonly by: string;
     }
   | { readonly kind: 'proposals' }
-  /** A page of the timer is open; it says so again and again. */
+  /** A page with this timer is open. Repeated at intervals. */
   | {
       readonly kind: 'looking';
       readonly pageId: string;
       readonly personId: string;
       readonly name: string;
-      /** Whoever else has a page of it answers. */
+      /** Asks other open pages of the timer to announce themselves. */
       readonly isNew: boolean;
     }
   | { readonly kind: 'left'; readonly pageId: string }
 );
 
-/** Tells it to all servers: in a transaction when that is committed, and not at all where it is not. */
+/** Notifies all servers when the transaction commits, and not at all if it does not. */
 export async function tell(database: Pick<EntityManager, 'query'>, told: Told): Promise<void> {
   await database.query('select pg_notify($1, $2)', [CHANNEL, JSON.stringify(told)]);
 }

@@ -1,4 +1,4 @@
-/** How often something of each company was written, as far as this server knows: what was worked out of it holds while the number is the same. */
+/** Counts writes by company, as far as this server knows. A cached result is valid while the count is unchanged. */
 const ticks = new Map<string, number>();
 
 export const tickOf = (companyId: string): number => ticks.get(companyId) ?? 0;
@@ -7,7 +7,7 @@ export const touch = (companyId: string): void => {
   ticks.set(companyId, tickOf(companyId) + 1);
 };
 
-/** Something may have been missed. */
+/** Notifications may have been lost. */
 export const touchAll = (): void => {
   for (const companyId of ticks.keys()) touch(companyId);
 };

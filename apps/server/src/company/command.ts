@@ -1,4 +1,4 @@
-/** What whoever runs the server does for people from its command line; bin/company calls it. */
+/** Administration commands, called by bin/company. */
 import { randomUUID } from 'node:crypto';
 import { IsNull, type DataSource } from 'typeorm';
 import { databaseOptions, openDatabase } from '../database/database.ts';
@@ -27,7 +27,7 @@ async function withDatabase<T>(
   }
 }
 
-/** A link by which somebody chooses a password, as the place in the application. */
+/** Path of a page on which someone chooses a password. */
 const linkFor = (
   database: DataSource,
   email: string,
@@ -52,7 +52,11 @@ const linkFor = (
     return `/join#${token}`;
   });
 
-/** Founds a company. @returns where its owner chooses a password */
+/**
+ * Creates a company.
+ *
+ * @returns the path on which its owner chooses a password
+ */
 export const found = (
   databaseUrl: string,
   company: { readonly company: string; readonly name: string; readonly email: string },
@@ -67,7 +71,11 @@ export const found = (
     return linkFor(database, email, { dropsFactor: false });
   });
 
-/** Lets somebody in again. @returns where they choose a password; null: there is no such account */
+/**
+ * Gives someone access again.
+ *
+ * @returns the path on which they choose a password; null if there is no such account
+ */
 export const letIn = (
   databaseUrl: string,
   email: string,

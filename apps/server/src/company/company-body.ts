@@ -2,7 +2,7 @@ import { ApiProperty } from '@nestjs/swagger';
 import { IsInt, Max, Min, ValidateIf } from 'class-validator';
 import { WriteBody } from '../http/write-body.ts';
 
-/** Less would take from people what they may still want to undo, and from a device that was away the answer to what it sends again. */
+/** Less would remove changes that people may still undo, and answers that a device coming back online still needs. */
 const LEAST_DAYS = 90;
 const MOST_DAYS = 3650;
 const ALLOWED = `keepChangesDays must be a whole number, ${LEAST_DAYS} to ${MOST_DAYS}, or null: for ever`;

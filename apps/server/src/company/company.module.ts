@@ -10,7 +10,7 @@ import { NewCompanyService } from './new-company.service.ts';
 import { InvitationsController, PeopleController } from './people.controller.ts';
 import { PersonLink } from './person-link.entity.ts';
 
-/** A company: how it is created, its settings, who joins it in which role, and who leaves it. */
+/** A company: creation, settings, joining, roles and leaving. */
 @Module({
   imports: [TypeOrmModule.forFeature([PersonLink])],
   controllers: [

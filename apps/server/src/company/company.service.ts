@@ -11,7 +11,7 @@ import type { ChangeCompanyBody } from './company-body.ts';
 export interface CompanyView {
   readonly name: string;
   readonly version: number;
-  /** Days after which the record of changes is thinned; null: never. */
+  /** Days after which old changes are thinned out; null: never. */
   readonly keepChangesDays: number | null;
 }
 
@@ -21,7 +21,7 @@ const companyView = ({ name, version, keepChangesDays }: Company): CompanyView =
   keepChangesDays,
 });
 
-/** What an owner decides for the whole company. */
+/** Settings an owner decides for the company. */
 @Injectable()
 export class CompanyService {
   constructor(

@@ -6,7 +6,7 @@ import { Tries } from '../auth/tries.ts';
 import { LinksService, type LinkView } from './links.service.ts';
 import { ForgottenBody, JoinBody } from './people-body.ts';
 
-/** For who has a link, or asks for one. */
+/** For people who have a link or ask for one. */
 @Public()
 @Controller()
 export class JoinController {
@@ -49,7 +49,7 @@ export class JoinController {
     return this.links.use(bearer(header), body);
   }
 
-  /** Writes a mail with a link, where there is such an account. */
+  /** Mails a link if the account exists. */
   @Answers({ status: 204, fails: [...JSON_BODY, 'too-many-tries'], open: true })
   @Post('session/forgotten')
   @HttpCode(204)

@@ -29,7 +29,7 @@ export interface InvitationView {
   readonly expiresAt: string;
 }
 
-/** What somebody sees who opens a link. */
+/** What the holder of a link sees. */
 export interface LinkView {
   readonly purpose: Purpose;
   readonly company: string;
@@ -46,7 +46,7 @@ const addressTaken = (email: string) =>
 
 const place = (token: string) => `/join#${token}`;
 
-/** Links by which people set their first password, or a new one. */
+/** Links with which people set their first password or a new one. */
 @Injectable()
 export class LinksService {
   constructor(
@@ -55,7 +55,7 @@ export class LinksService {
     private readonly mail: MailService,
   ) {}
 
-  /** Those that can still be used. */
+  /** Links that are still valid. */
   async invitations({ companyId }: Actor): Promise<readonly InvitationView[]> {
     const rows = await this.database.manager.find(PersonLink, {
       where: {
@@ -81,7 +81,7 @@ export class LinksService {
       again: async (_earlier, database) =>
         invitationView(await database.findOneByOrFail(PersonLink, { companyId, id })),
       make: async (database, written) => {
-        // Whether another company has somebody of this address is told to nobody but who has the link.
+        // Only the holder of the link learns whether another company has this address.
         if (await database.existsBy(Person, { companyId, email, takenOutAt: IsNull() }))
           throw addressTaken(email);
         const link = await this.insert(database, {
@@ -103,7 +103,7 @@ export class LinksService {
     return view;
   }
 
-  /** Withdrawing twice, or one that was used, is harmless. */
+  /** Revoking a link twice, or after its use, is harmless. */
   async withdraw({ companyId, personId }: Actor, id: string): Promise<void> {
     await this.database.transaction(async (database) => {
       const link = await database.findOneBy(PersonLink, { companyId, id, purpose: 'invitation' });
@@ -118,7 +118,7 @@ export class LinksService {
     });
   }
 
-  /** A link for a person of the company who cannot sign in; made again under the same id, it is the same. */
+  /** A link for a member who cannot sign in. Creating it again under the same id changes nothing. */
   async helpIn(actor: Actor, personId: string, body: PasswordLinkBody): Promise<void> {
     const { companyId } = actor;
     const id = body.id.toLowerCase();
@@ -144,7 +144,7 @@ export class LinksService {
     this.mail.deliver();
   }
 
-  /** Somebody at the sign-in; the answer is the same whether there is such an account or not. */
+  /** A request from the sign-in page. The answer is the same whether or not the account exists. */
   async forgotten(email: string): Promise<void> {
     const person = await this.database.manager.findOneBy(Person, { email, takenOutAt: IsNull() });
     if (!person) return;
@@ -184,7 +184,11 @@ export class LinksService {
     return database.findOneByOrFail(PersonLink, { companyId: link.companyId, id: link.id });
   }
 
-  /** What a link is for. @throws ApiError 404 or 410 where it is not good */
+  /**
+   * What a link is for.
+   *
+   * @throws ApiError 404 or 410 if it is not valid
+   */
   async opened(token: string): Promise<LinkView> {
     const { manager } = this.database;
     const link = await manager.findOneBy(PersonLink, { tokenHash: hashOfToken(token) });
@@ -195,9 +199,9 @@ export class LinksService {
   }
 
   /**
-   * Sets the password; an invitation makes its person, too. The same again, with the same password, is harmless.
+   * Sets the password; an invitation also creates the person. Repeating it with the same password is harmless.
    *
-   * @returns whose account it is, to sign in with
+   * @returns the account to sign in
    * @throws ApiError 404, 409 `address-taken`, 410
    */
   async use(token: string, { personId, password }: JoinBody): Promise<{ readonly email: string }> {
@@ -242,7 +246,7 @@ const invitationView = ({ id, name, email, role, at, expiresAt }: PersonLink): I
   expiresAt: expiresAt.toISOString(),
 });
 
-/** Whether the link was used by this very request before, and its answer was lost. */
+/** Whether this same request used the link before and its answer was lost. */
 async function isSame(
   database: EntityManager,
   { companyId, personId }: PersonLink,

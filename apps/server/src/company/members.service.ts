@@ -16,10 +16,10 @@ export interface MemberView {
   readonly name: string;
   readonly email: string;
   readonly role: Role;
-  /** Of role and membership. */
+  /** Version of role and membership. */
   readonly version: number;
   readonly secondFactor: boolean;
-  /** ISO instant; null: they are in the company. */
+  /** ISO instant; null while a member. */
   readonly takenOutAt: string | null;
 }
 
@@ -35,7 +35,7 @@ const memberView = (person: Person): MemberView => ({
 
 type Columns = Partial<Pick<Person, 'role' | 'takenOutAt' | 'secondFactor' | 'secondFactorStep'>>;
 
-/** Who is in the company, and as what. */
+/** The members of a company and their roles. */
 @Injectable()
 export class MembersService {
   constructor(
@@ -43,7 +43,7 @@ export class MembersService {
     private readonly audit: AuditService,
   ) {}
 
-  /** Everybody by name, also who was taken out: what they did still bears their name. */
+  /** Everyone by name, including removed people, whose names stay on their work. */
   async list({ companyId }: Actor): Promise<readonly MemberView[]> {
     const people = await this.database.manager.find(Person, {
       where: { companyId },
@@ -56,12 +56,12 @@ export class MembersService {
     return this.change(actor, id, body, 'role-changed', { role });
   }
 
-  /** Their sessions end at once. */
+  /** Ends all their sessions. */
   takeOut(actor: Actor, id: string, body: WriteBody): Promise<MemberView> {
     return this.change(actor, id, body, 'taken-out', { takenOutAt: new Date() });
   }
 
-  /** For somebody whose telephone is gone. */
+  /** For someone who lost their phone. */
   dropFactor(actor: Actor, id: string, body: WriteBody): Promise<MemberView> {
     const without = { secondFactor: null, secondFactorStep: null };
     return this.change(actor, id, body, 'second-factor-off', without);
@@ -81,7 +81,7 @@ export class MembersService {
       again: async (_earlier, database) =>
         memberView(await database.findOneByOrFail(Person, { companyId, id })),
       make: async (database, written) => {
-        // One at a time in a company: of two owners who take each other out at once, the second is the last.
+        // One at a time in a company: if two owners remove each other at once, the second is then the last owner and is refused.
         await database.findOne(Company, {
           where: { id: companyId },
           lock: { mode: 'pessimistic_write' },
@@ -98,7 +98,7 @@ export class MembersService {
         await database.update(Person, { companyId, id }, { ...columns, memberVersion });
         await assertOwned(database, companyId);
         if (columns.takenOutAt) {
-          // Their sessions let them in nowhere any more; by them their devices hand over what waits there.
+          // The sessions give no access any more, but devices use them to hand in waiting changes.
           await database.update(Site, { companyId, personId: id }, { personId: null });
         }
         await written({ subject: 'member', subjectId: id, version: memberVersion });

@@ -13,14 +13,14 @@ export class NewCompanyController {
     private readonly tries: Tries,
   ) {}
 
-  /** Whether a company can be founded here, and whether a code is asked for. */
+  /** Whether a company can be created here, and whether it takes a code. */
   @Answers({ schema: 'Founding', open: true })
   @Get()
   async state(): Promise<{ readonly founding: Founding }> {
     return { founding: await this.founding.state() };
   }
 
-  /** A new company with its owner, who then signs in. */
+  /** A new company, whose owner then signs in. */
   @Answers({
     status: 201,
     schema: 'Account',

@@ -9,12 +9,12 @@ import { ApiError } from '../http/api-error.ts';
 import { Settings } from '../platform/settings.ts';
 import type { NewCompanyBody } from './new-company-body.ts';
 
-/** How a company is founded here: by anybody, by whoever has the one-time code, or not at all. */
+/** Who can create a company here: anyone, the holder of the one-time code, or no one. */
 export type Founding = 'open' | 'code' | 'closed';
 
 const digest = (text: string) => createHash('sha256').update(text).digest();
 
-/** People read it from one screen and type it on another. */
+/** Characters that are easy to read on one screen and type on another. */
 const asTyped = (code: string) => code.replaceAll(/[\s-]/g, '').toUpperCase();
 
 @Injectable()

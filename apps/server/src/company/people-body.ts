@@ -26,7 +26,7 @@ export class InviteBody {
   role: Role;
 }
 
-/** A link for somebody who cannot sign in. */
+/** A link for someone who cannot sign in. */
 export class PasswordLinkBody {
   @ApiProperty({ format: 'uuid' })
   @IsUUID(undefined, { message: 'id must be a UUID made by the client' })
@@ -47,9 +47,9 @@ export class ForgottenBody {
   email: string;
 }
 
-/** What somebody types who came by a link. */
+/** Form of someone who came by a link. */
 export class JoinBody {
-  /** Of the new person, where it is an invitation. */
+  /** Name of a new person, for an invitation. */
   @ApiProperty({ format: 'uuid' })
   @IsUUID(undefined, { message: 'personId must be a UUID made by the client' })
   personId: string;

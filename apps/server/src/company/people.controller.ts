@@ -11,7 +11,7 @@ import { InviteBody, PasswordLinkBody, RoleBody } from './people-body.ts';
 
 const CHANGE = [...JSON_WRITE, 'not-found', 'stale-version', 'id-reused', 'last-owner'] as const;
 
-/** Who is in the company. */
+/** The company's people. */
 @Controller('people')
 export class PeopleController {
   constructor(
@@ -61,7 +61,7 @@ export class PeopleController {
     return this.members.dropFactor(actor, id, body);
   }
 
-  /** A link for a new password, for somebody who cannot sign in. */
+  /** A link to a new password, for someone who cannot sign in. */
   @Answers({ status: 204, fails: [...JSON_WRITE, 'not-found', 'id-reused'] })
   @May('company')
   @Post(':id/password-link')
@@ -80,7 +80,7 @@ export class PeopleController {
 export class InvitationsController {
   constructor(private readonly links: LinksService) {}
 
-  /** Those that can still be used. */
+  /** Links that are still valid. */
   @Answers({ schema: ['Invitation'], fails: ['not-allowed'] })
   @Get()
   list(@CurrentActor() actor: Actor): Promise<readonly InvitationView[]> {

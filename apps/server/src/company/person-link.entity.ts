@@ -17,7 +17,7 @@ import { oneOfWords } from '../platform/one-of.ts';
 const PURPOSES = ['invitation', 'password'] as const;
 export type Purpose = (typeof PURPOSES)[number];
 
-/** A link by which somebody sets a password, once: who is invited to the company, or who cannot sign in. */
+/** A link with which someone sets a password once: an invitation, or for someone who cannot sign in. */
 @Entity('person_links')
 @Check('person_links_purpose_words', oneOfWords('purpose', PURPOSES))
 @Check('person_links_role_words', oneOfWords('role', ROLES))
@@ -31,7 +31,7 @@ export class PersonLink extends CompanyRow {
   @Column('text')
   purpose: Purpose;
 
-  /** SHA-256 of the token: what is in the database opens nothing. */
+  /** SHA-256 of the token, so that a leaked database gives no access. */
   @Index('person_links_token', { unique: true })
   @Column('text', { name: 'token_hash' })
   tokenHash: string;
@@ -39,15 +39,15 @@ export class PersonLink extends CompanyRow {
   @Column('text')
   name: string;
 
-  /** In lower case. */
+  /** Lower case. */
   @Column('text')
   email: string;
 
-  /** Of an invitation. */
+  /** For an invitation. */
   @Column('text', { nullable: true })
   role: Role | null;
 
-  /** Whose password it is, or who came of the invitation. */
+  /** The person whose password it is, or the person the invitation created. */
   @Column('uuid', { name: 'person_id', nullable: true })
   personId: string | null;
 
@@ -55,7 +55,7 @@ export class PersonLink extends CompanyRow {
   @JoinColumn(inCompany('person_id', 'person_links_person'))
   person: Relation<Person> | null;
 
-  /** Null: the person asked for it at the sign-in. */
+  /** Null if requested on the sign-in page. */
   @Column('uuid', { name: 'made_by', nullable: true })
   madeBy: string | null;
 

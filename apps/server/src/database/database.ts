@@ -53,19 +53,23 @@ const MIGRATIONS = [
   TimerStatus1818000000000,
 ];
 
-/** Milliseconds. Whoever waits longer is told so, and does not hold up the others. @param patience times the usual */
+/**
+ * Milliseconds before a wait ends in an error, so that it does not hold up others.
+ *
+ * @param patience factor
+ */
 const limits = (patience: number) => ({
   connectionTimeoutMillis: 3_000 * patience,
   statement_timeout: 10_000 * patience,
   lock_timeout: 5_000 * patience,
   idle_in_transaction_session_timeout: 15_000 * patience,
-  // Of the client itself, for a database that says nothing at all.
+  // Timeout of the client, for a database that does not answer at all.
   query_timeout: 12_000 * patience,
 });
 
 /**
- * What a database says as it ends can arrive together with an answer, while nobody listens for errors; that must not end the server.
- * Whoever uses the connection next is told.
+ * A dying database can send its error between queries, when no one listens. That must not end the server; the next user of the connection
+ * gets the error.
  */
 export class SteadyClient extends pg.Client {
   constructor(options?: string | ClientConfig) {
@@ -74,7 +78,7 @@ export class SteadyClient extends pg.Client {
   }
 }
 
-/** TypeORM synchronises nothing. Each module names its own entities. */
+/** TypeORM never synchronises the schema. Each module names its own entities. */
 export const databaseOptions = ({ databaseUrl, databaseConnections, databasePatience }: Settings) =>
   ({
     type: 'postgres',
@@ -84,7 +88,7 @@ export const databaseOptions = ({ databaseUrl, databaseConnections, databasePati
     synchronize: false,
     logging: false,
     applicationName: 'water-clock',
-    // The database makes ids by itself, without an extension.
+    // The database makes ids itself, without an extension.
     uuidExtension: 'pgcrypto',
     installExtensions: false,
     extra: {
@@ -93,10 +97,10 @@ export const databaseOptions = ({ databaseUrl, databaseConnections, databasePati
     },
   }) satisfies DataSourceOptions & { readonly autoLoadEntities: boolean };
 
-/** Of our own choosing; whoever holds it migrates. */
+/** Advisory lock number for migrations. */
 const MIGRATION_LOCK = 1_884_201;
 
-/** Work that may take long: on connections of its own, without the limits of time that hold for requests. */
+/** For slow work: a connection of its own, without the time limits of requests. */
 async function withoutLimits(
   options: DataSourceOptions,
   work: (database: DataSource) => Promise<void>,
@@ -111,7 +115,7 @@ async function withoutLimits(
   }
 }
 
-/** Of servers that start at once one does the work, and the others wait. */
+/** Of servers that start together, one migrates and the others wait. */
 const oneByOne = (
   options: DataSourceOptions,
   lock: number,
@@ -123,26 +127,26 @@ const oneByOne = (
       await runner.query('select pg_advisory_lock($1)', [lock]);
       await work(database);
     } finally {
-      // The lock ends with its connection, also where the database is gone.
+      // The lock ends with its connection, even if the database dies.
       await runner.release();
     }
   });
 
-/** Makes the tables by migrations, in order. */
+/** Runs the migrations in order. */
 const migrate = (options: DataSourceOptions) =>
   oneByOne(options, MIGRATION_LOCK, (database) => database.runMigrations({ transaction: 'each' }));
 
-/** Of our own choosing; whoever holds it makes the tables of the job queue. */
+/** Advisory lock number for creating the tables of the job queue. */
 const QUEUE_LOCK = 1_884_203;
 
-/** What makes tables beside the migrations: two servers that do it at once would wait for each other. */
+/** Serialises everything that creates tables outside the migrations, since two servers doing it at once would deadlock. */
 export const makingQueues = (settings: Settings, work: () => Promise<unknown>) =>
   oneByOne(databaseOptions(settings), QUEUE_LOCK, work);
 
-/** Nobody waits for nightly work, but each statement of it must end. */
+/** Nightly work is not urgent, but each statement must end. */
 const NIGHTLY_LIMITS = { max: 1, statement_timeout: 600_000 };
 
-/** Runs the statements of nightly work. */
+/** Runs statements of the nightly work. */
 export const atNight = (settings: Settings, work: (database: DataSource) => Promise<void>) =>
   withoutLimits(databaseOptions(settings), work, NIGHTLY_LIMITS);
 

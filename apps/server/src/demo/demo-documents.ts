@@ -1,6 +1,6 @@
 /**
- * The demo company as documents, in the folder `demo/` beside the sources: nothing in them is real. They are read as a user's import would be. Dates are
- * counted from the day on which they are loaded: `today-150T09:10`, or `month+2` for the first day of the month after next.
+ * The demo company as documents in `demo/`. Everything in it is invented. Documents are read like a user's import. Dates are relative to
+ * the day of loading: `today-150T09:10`, or `month+2` for the first day of the month after next.
  */
 import fs from 'node:fs';
 import path from 'node:path';
@@ -67,7 +67,7 @@ const filesIn = (folder: string) =>
 
 const RELATIVE = /^(?<unit>today|month)(?<count>[+-]\d+)?(?<time>T\d{2}:\d{2})?$/;
 
-/** A value with every relative date in it made a calendar date. */
+/** Replaces every relative date in a value with a calendar date. */
 function dated(value: unknown, today: EpochDay): unknown {
   if (Array.isArray(value)) return value.map((one) => dated(one, today));
   if (typeof value === 'object' && value !== null)
@@ -84,7 +84,7 @@ function dated(value: unknown, today: EpochDay): unknown {
   );
 }
 
-/** @throws Error with the first fault: an unsound demo is our own mistake. */
+/** @throws Error with the first fault; a faulty demo is our own mistake. */
 function sound<T>(file: string, read: Outcome<T>): T {
   if (read.ok) return read.value;
   return refuse(file, apiFaults(read.faults, []));
@@ -95,13 +95,13 @@ function refuse(file: string, [first]: readonly ApiFault[]): never {
 }
 
 export const demoCompany = (): DemoCompany =>
-  // The cast trusts a file of ours that ships with the server.
+  // Safe cast: the file ships with the server.
   jsonOf('company.json') as DemoCompany;
 
-/** Every demo house, its dates counted from `today`. */
+/** All demo sites, with dates relative to `today`. */
 export function demoSites(today: EpochDay): DemoSite[] {
   return filesIn('sites').map((file) => {
-    // The cast names the parts; each is read by its own reader.
+    // The cast only names the parts; each has its own reader.
     const parts = dated(jsonOf(file), today) as Record<keyof DemoSite, unknown>;
     const body = plainToInstance(SiteBody, parts.site);
     const wrong = faultsOf(
@@ -120,7 +120,7 @@ export function demoSites(today: EpochDay): DemoSite[] {
   });
 }
 
-/** What the demo company keeps in its library, its dates counted from `today`. */
+/** The demo company's library, with dates relative to `today`. */
 export function demoLibrary(today: EpochDay): DemoDocument[] {
   return filesIn('library').map((file) => {
     const { shelf, id, document } = dated(jsonOf(file), today) as DemoDocument;

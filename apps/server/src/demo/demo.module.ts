@@ -2,7 +2,7 @@ import { Global, Module, type DynamicModule } from '@nestjs/common';
 import { DEMO_SIGN_IN } from '../auth/demo-sign-in.ts';
 import { ClosedDemo, DemoService, demoSignIn } from './demo.service.ts';
 
-/** The demo company: its data, and its sign-in on the sign-in page. Without demo mode nobody gets into it, also where it was there before. */
+/** The demo company and its sign-in on the sign-in page. Outside demo mode no one can sign in to it, even if the data exists. */
 @Global()
 @Module({})
 export class DemoModule {

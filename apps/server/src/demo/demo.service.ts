@@ -14,10 +14,10 @@ import { todayIn } from '../sites/today.ts';
 import { VisitRow } from '../visits/visit.entity.ts';
 import { demoCompany, demoLibrary, demoSites } from './demo-documents.ts';
 
-/** The zone of the demo houses. */
+/** Time zone of the demo sites. */
 const DEMO_ZONE = 'Australia/Adelaide';
 
-/** The person whom the sign-in page offers: the first of the demo company. */
+/** The person offered on the sign-in page: the first of the demo company. */
 export function demoSignIn(): DemoSignIn {
   const [first] = demoCompany().people;
   if (!first) throw new Error('the demo company has nobody to sign in as');
@@ -25,7 +25,7 @@ export function demoSignIn(): DemoSignIn {
   return { name, email, password };
 }
 
-/** Loads the demo data if it is missing; never touches it again. */
+/** Loads the demo data if it is missing; never changes it afterwards. */
 @Injectable()
 export class DemoService implements OnApplicationBootstrap {
   constructor(private readonly database: DataSource) {}
@@ -35,13 +35,13 @@ export class DemoService implements OnApplicationBootstrap {
     const companyId = company.id;
     const today = todayIn(DEMO_ZONE, new Date());
     await this.database.transaction(async (database) => {
-      // Of two servers that start at once the second waits for the first.
+      // The second of two servers that start together waits for the first.
       await database.query('select pg_advisory_xact_lock(hashtextextended($1, 0))', [companyId]);
       const isThere = await database.existsBy(Company, { id: companyId });
       if (!isThere) await database.insert(Company, company);
       for (const { id, name, email, password, role } of people) {
         const passwordHash = await hashPassword(password);
-        // Where the demo was closed, it is opened again.
+        // Reopens a demo that was closed.
         if (isThere) await database.update(Person, { companyId, id }, { passwordHash, role });
         else await database.insert(Person, { companyId, id, name, email, role, passwordHash });
       }
@@ -66,7 +66,7 @@ export class DemoService implements OnApplicationBootstrap {
   }
 }
 
-/** Without demo mode its password, which everybody can read, opens nothing, and who was signed in by it is signed out. */
+/** Outside demo mode, disables the publicly known password and ends sessions started with it. */
 @Injectable()
 export class ClosedDemo implements OnApplicationBootstrap {
   constructor(private readonly database: DataSource) {}

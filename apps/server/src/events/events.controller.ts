@@ -7,10 +7,10 @@ import { Answers } from '../http/openapi.ts';
 import { IdParam } from '../http/parameters.ts';
 import { OpenPages, type PageEvent } from './open-pages.service.ts';
 
-/** Often enough that nothing between takes the connection for dead, and that who is taken out is soon out. */
+/** Often enough that proxies keep the connection open and a removed person is cut off soon. */
 const BEAT_MS = 15_000;
 
-/** What happens to a timer while a page of it is open. */
+/** Live events of a timer while a page of it is open. */
 @Controller('timers/:id/events')
 export class EventsController {
   constructor(
@@ -18,7 +18,7 @@ export class EventsController {
     private readonly who: Who,
   ) {}
 
-  /** Server-sent events: the saved version with who made it, who else looks at the timer, and that its proposals have moved. */
+  /** Server-sent events: the saved version and its author, who else has the timer open, and changed suggestions. */
   @Answers({ mediaType: 'text/event-stream', fails: ['not-found', 'busy'] })
   @Get()
   async stream(
@@ -36,7 +36,7 @@ export class EventsController {
     });
     response.writeHead(200, {
       'Content-Type': 'text/event-stream',
-      // What is packed arrives late.
+      // Compression would delay events.
       'Cache-Control': 'no-store, no-transform',
       'X-Accel-Buffering': 'no',
     });
@@ -49,7 +49,7 @@ export class EventsController {
           if (still) this.pages.look(page);
           else response.end();
         })
-        // While the database is away nothing is known; the next beat asks again.
+        // Unknown while the database is away; the next heartbeat asks again.
         .catch(() => undefined);
     }, BEAT_MS);
     response.once('close', () => {

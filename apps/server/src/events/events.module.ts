@@ -4,7 +4,7 @@ import { EventsController } from './events.controller.ts';
 import { Listener } from './listener.service.ts';
 import { OpenPages } from './open-pages.service.ts';
 
-/** What colleagues do, as it happens, on whichever server. */
+/** Live events from colleagues, on whichever server. */
 @Module({
   imports: [TimersModule],
   controllers: [EventsController],

@@ -14,10 +14,10 @@ import { Settings } from '../platform/settings.ts';
 const AGAIN_AFTER_MS = 1_000;
 const TOUCHING: ReadonlySet<Told['kind']> = new Set(['changed', 'stale', 'checked']);
 
-/** Hears what servers on this database tell each other, on a connection of its own that is made again where it breaks. */
+/** Listens to the notifications of all servers on this database, on its own connection, which is reopened when it breaks. */
 @Injectable()
 export class Listener implements OnApplicationBootstrap, BeforeApplicationShutdown {
-  /** What was told; null: something may have been missed. */
+  /** A notification; null: some may have been lost. */
   readonly told = new Subject<Told | null>();
   private readonly logger = new Logger('Listener');
   private client: SteadyClient | null = null;
@@ -38,7 +38,7 @@ export class Listener implements OnApplicationBootstrap, BeforeApplicationShutdo
     client.once('error', (error) => this.lost(error, client));
     client.once('end', () => this.lost('the connection ended', client));
     client.on('notification', ({ payload = '' }) => {
-      // The cast holds: nobody but our own servers tells anything on this channel.
+      // Safe cast: only our own servers notify on this channel.
       const told = JSON.parse(payload) as Told;
       if (TOUCHING.has(told.kind)) touch(told.companyId);
       this.told.next(told);

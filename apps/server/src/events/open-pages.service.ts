@@ -7,12 +7,12 @@ import { ApiError } from '../http/api-error.ts';
 import { TimersService } from '../timers/timers.service.ts';
 import { Listener } from './listener.service.ts';
 
-/** Pages of one person that are open at once. */
+/** Most pages of one person at once. */
 const MOST_PAGES = 24;
-/** A page that did not say for so long that it is open is not. */
+/** A page that has not announced itself for this long counts as closed. */
 const FORGOTTEN_AFTER_MS = 45_000;
 
-/** What a page is told: the version that is saved, who looks at the timer as well, and that proposals have moved. */
+/** What a page receives: the saved version, who else has the timer open, and that suggestions changed. */
 export type PageEvent =
   | { readonly kind: 'version'; readonly version: number; readonly by: string | null }
   | { readonly kind: 'looking'; readonly people: readonly string[] }
@@ -24,7 +24,7 @@ interface Page {
   readonly timerId: string;
   readonly send: (event: PageEvent) => void;
   readonly end: () => void;
-  /** What it said last: one after another, or that it left could be heard before that it looks. */
+  /** The last announcement, in order: otherwise leaving could be heard before looking. */
   said: Promise<void>;
 }
 
@@ -37,7 +37,7 @@ interface Looker {
 const keyOf = ({ companyId, timerId }: Pick<ToldOfTimer, 'companyId' | 'timerId'>) =>
   `${companyId} ${timerId}`;
 
-/** The pages of timers that are open on this server, and who looks at them on all servers. */
+/** Pages of timers open on this server, and who has which timer open on all servers. */
 @Injectable()
 export class OpenPages implements OnApplicationBootstrap {
   private readonly logger = new Logger('OpenPages');
@@ -64,9 +64,9 @@ export class OpenPages implements OnApplicationBootstrap {
   }
 
   /**
-   * A page that is told from now on.
+   * Subscribes a page.
    *
-   * @returns to be called when it is closed
+   * @returns a function to call on closing
    * @throws ApiError 404, 503 `busy`
    */
   async open(actor: Actor, timerId: string, page: Pick<Page, 'send' | 'end'>): Promise<Page> {
@@ -79,7 +79,7 @@ export class OpenPages implements OnApplicationBootstrap {
         message: `at most ${MOST_PAGES} pages of one person are kept up to date at once; close some`,
       });
     const made: Page = { ...page, id: randomUUID(), actor, timerId, said: Promise.resolve() };
-    // Before it is asked how things are: what changes in between is told, too.
+    // Subscribe before the first query, so that changes in between are not missed.
     this.pages.set(made.id, made);
     try {
       const { version, by } = await this.timers.lastChange(actor, timerId);
@@ -98,7 +98,7 @@ export class OpenPages implements OnApplicationBootstrap {
     this.say(page, { kind: 'left', companyId: actor.companyId, timerId, pageId: id });
   }
 
-  /** Says that a page is still open. */
+  /** Announces that a page is still open. */
   look(page: Page, isNew = false): void {
     const { id, actor, timerId } = page;
     const { companyId, personId, personName: name } = actor;
@@ -162,7 +162,7 @@ export class OpenPages implements OnApplicationBootstrap {
     }
   }
 
-  /** Something may have been missed: each page is told how things are now. */
+  /** Notifications may have been lost, so each page gets the current state. */
   private tellAll(): void {
     for (const { actor, timerId, send } of this.pages.values())
       this.timers.lastChange(actor, timerId).then(

@@ -1,27 +1,27 @@
-/** The archive of a site: one ZIP of open documents and photos. */
+/** Format of a site archive: one ZIP of open documents and photos. */
 import type { ClosedVisit, Plan, Survey } from '@water-clock/core';
 import type { PhotoContent } from '../photos/photo-content.ts';
 
 export const ARCHIVE_FORMAT = 'water-clock-site';
 export const ARCHIVE_VERSION = 1;
-/** The name of the list of contents. */
+/** Name of the index file. */
 export const INDEX = 'site.json';
 
-/** The list of contents, at the root of the archive. */
+/** Index, at the root of the archive. */
 export interface Index {
   readonly format: typeof ARCHIVE_FORMAT;
   readonly version: typeof ARCHIVE_VERSION;
   readonly site: object;
-  /** How many visits of each timer there are, in its folder `timers/N/`. */
+  /** Number of visits of each timer, in folder `timers/N/`. */
   readonly timers: readonly { readonly visits: number; readonly name?: string }[];
   readonly photos: readonly string[];
 }
 
 export interface Contents {
-  /** Not looked at yet. */
+  /** Not validated yet. */
   readonly site: object;
   readonly timers: readonly {
-    /** What it is called at its house; empty: by its kind. */
+    /** Name at the site; empty if the timer goes by its kind. */
     readonly name: string;
     readonly plan: Plan;
     readonly survey: Survey;
@@ -32,14 +32,14 @@ export interface Contents {
 
 export const folderOf = (index: number) => `timers/${index + 1}`;
 export const photoFile = (id: string) => `photos/${id}`;
-/** The documents of a timer with that many visits, by their places in the archive. */
+/** Paths of the documents of a timer with that many visits. */
 export const filesOf = (index: number, visits: number) => ({
   plan: `${folderOf(index)}/timer.plan.json`,
   survey: `${folderOf(index)}/survey.json`,
   visits: Array.from({ length: visits }, (_, k) => `${folderOf(index)}/visits/${k + 1}.json`),
 });
 
-/** The archive of a company: its library, and the archives of its sites. */
+/** Format of a company archive: the library and the site archives. */
 export const COMPANY_FORMAT = 'water-clock-firm';
 export const COMPANY_VERSION = 1;
 export const COMPANY_INDEX = 'firm.json';
@@ -53,6 +53,6 @@ export interface CompanyIndex {
     readonly id: string;
     readonly document: object;
   }[];
-  /** Each in `sites/ID.zip`. */
+  /** Each site is `sites/ID.zip`. */
   readonly sites: readonly { readonly id: string; readonly name: string }[];
 }

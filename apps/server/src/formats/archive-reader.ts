@@ -1,4 +1,4 @@
-/** Reads the archive of a site with distrust. Heavy: to be run in a thread. */
+/** Reads an untrusted site archive. Slow; run in a worker thread. */
 import { isUtf8 } from 'node:buffer';
 import {
   readClosedVisit,
@@ -23,7 +23,7 @@ import {
 } from './archive-format.ts';
 import { BadZip, Zip } from './zip.ts';
 
-/** What an archive holds, or everything that is wrong with it, by file. */
+/** The contents of an archive, or everything wrong with it, by file. */
 export type ReadArchive =
   { readonly contents: Contents } | { readonly faults: readonly ApiFault[] };
 
@@ -31,7 +31,7 @@ const isRecord = (value: unknown): value is Record<string, unknown> =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
 const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
 
-/** A site of an earlier archive had its weather in one field: a town, or the id of a climate. */
+/** Older archives had the weather in one field: a town or the id of a climate. */
 function presentSite(site: object): object {
   if (!('place' in site)) return site;
   const { place, ...rest } = site;
@@ -52,7 +52,7 @@ class ArchiveReader {
     return null;
   }
 
-  /** A document as JSON; null, and a fault, where it is missing or is no object. */
+  /** A JSON object; null, with a fault, if it is missing or not an object. */
   private async json(name: string): Promise<object | null> {
     const bytes = await this.zip.read(name);
     if (!bytes) return this.fault('missing-part', name, say`this part is missing from the archive`);
@@ -115,7 +115,7 @@ class ArchiveReader {
     return { format: ARCHIVE_FORMAT, version: ARCHIVE_VERSION, site, timers, photos };
   }
 
-  /** Whether the archive holds the files that its index names, and no other; nothing is unpacked for it. */
+  /** Whether the archive holds exactly the files its index names. Nothing is unpacked for this. */
   private isComplete({ timers, photos }: Index): boolean {
     const parts = timers.flatMap(({ visits }, i) => {
       const files = filesOf(i, visits);
@@ -150,7 +150,7 @@ class ArchiveReader {
       if (content) photos.push({ id, content });
     }
     if (this.faults.length > 0) return null;
-    // The casts hold because whatever is missing is a fault.
+    // Safe casts: missing parts are faults.
     return { site: presentSite(index.site), timers: timers as Contents['timers'], photos };
   }
 

@@ -1,4 +1,4 @@
-/** Packs the archive of a site. Heavy: to be run in a thread. */
+/** Packs a site archive. Slow; run in a worker thread. */
 import type { SiteFields } from '@water-clock/core';
 import {
   ARCHIVE_FORMAT,
@@ -11,7 +11,7 @@ import {
 } from './archive-format.ts';
 import { zipped } from './zip.ts';
 
-/** What goes into an archive: the rows of a site. */
+/** The rows of a site for its archive. */
 export interface Packed {
   readonly site: SiteFields;
   readonly timers: Contents['timers'];

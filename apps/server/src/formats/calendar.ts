@@ -4,19 +4,19 @@ import { oneLine } from './one-line.ts';
 export interface CalendarEvent {
   readonly id: string;
   readonly summary: string;
-  /** `YYYY-MM-DD` for whole days, else `YYYY-MM-DDTHH:MM:SS` by the clock of the place. */
+  /** `YYYY-MM-DD` for all-day events, otherwise `YYYY-MM-DDTHH:MM:SS` in local time. */
   readonly start: string;
-  /** Not in it any more. */
+  /** The first moment after it. */
   readonly end: string;
-  /** How it comes again (RFC 5545, 3.3.10). */
+  /** Recurrence rule (RFC 5545, 3.3.10). */
   readonly rule?: Readonly<Record<string, string | number | readonly (string | number)[]>>;
 }
 
 /**
- * An iCalendar (RFC 5545). Names are one line each, whatever they hold.
+ * An iCalendar file (RFC 5545). Names become single lines.
  *
- * @param product of ours that made it
- * @param made when, as an ISO instant
+ * @param product identifier of the part of the product that made it
+ * @param made time of creation, ISO instant
  */
 export function calendarOf(
   name: string,

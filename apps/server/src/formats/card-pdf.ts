@@ -1,4 +1,4 @@
-/** The card for the inside of the box's door, on a postcard: one side to read at arm's length, the other to reach each setting. */
+/** The timer card as a postcard: one side to read at arm's length, the other with every setting. */
 import type { DoorCard } from '@water-clock/core';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
 import { printed, say } from './fonts.ts';
@@ -6,7 +6,7 @@ import { printed, say } from './fonts.ts';
 export const CARD_PAPERS = ['a6', '4x6'] as const;
 export type CardPaper = (typeof CARD_PAPERS)[number];
 
-/** Points; upright. */
+/** Points, portrait. */
 const SIZES: Readonly<Record<CardPaper, { width: number; height: number }>> = {
   a6: { width: 297.6, height: 419.5 },
   '4x6': { width: 288, height: 432 },
@@ -15,7 +15,7 @@ const SIZES: Readonly<Record<CardPaper, { width: number; height: number }>> = {
 const MARGIN = 14;
 const INK = '#000000';
 
-/** Points of the type, from the largest: a card is read at arm's length, so it is as large as fits. */
+/** Font sizes in points, largest first; the card uses the largest that fits. */
 const TYPE = [12, 11, 10, 9, 8, 7, 6] as const;
 
 const pagesIn = (pdf: Buffer) => pdf.toString('latin1').match(/\/Type\s*\/Page[^s]/gu)?.length ?? 0;
@@ -40,7 +40,7 @@ function programLines({ programs, words }: DoorCard): Content[] {
   }));
 }
 
-/** More stations than this stand in two columns. */
+/** Above this, stations stand in two columns. */
 const MOST_IN_ONE = 8;
 
 function stationLines({ stations }: DoorCard): Content {
@@ -90,7 +90,7 @@ function percentLines({ percents, words }: DoorCard): Content[] {
   ];
 }
 
-/** The card; its second side only where the office has lines for it. */
+/** The card. It has a second side only if the office wrote lines for it. */
 export async function cardPdf(card: DoorCard, paper: CardPaper): Promise<Buffer> {
   const { house, timer, rain, restore, company, phone, date, initials, reach, hides, words } = card;
   const behind: Content[] =
@@ -115,7 +115,7 @@ export async function cardPdf(card: DoorCard, paper: CardPaper): Promise<Buffer>
     defaultStyle: { font: 'Page', fontSize, color: INK, lineHeight: 1.05 },
     content,
   });
-  // Made anew for each try: printing marks what it has printed.
+  // Built again for each try, because printing marks what it has printed.
   const front = (): Content[] => [
     say(house, { fontSize: 13, bold: true }),
     say(`${timer} · ${date} · ${initials}`),

@@ -1,4 +1,4 @@
-/** The fonts that what we print carries with it, so that it prints alike everywhere: the application's own, and others for the letters that it lacks. */
+/** Fonts that are embedded in our PDFs: the application's own, and others for characters it lacks. */
 import fs from 'node:fs';
 import { createRequire } from 'node:module';
 import os from 'node:os';
@@ -16,7 +16,7 @@ interface PdfMaker {
   createPdf(definition: TDocumentDefinitions): { getBuffer(): Promise<Buffer> };
 }
 
-/** The first has our letters; the others stand in for one another in this order. */
+/** The first has our letters; the others are fallbacks in this order. */
 const PACKAGES = [
   'atkinson-hyperlegible-next',
   ...['noto-sans', 'noto-sans-hebrew', 'noto-sans-arabic', 'noto-sans-thai'],
@@ -24,10 +24,10 @@ const PACKAGES = [
 ] as const;
 type Package = (typeof PACKAGES)[number];
 
-/** A file of a font: some of its letters. */
+/** A font file with part of the characters. */
 interface Subset {
   readonly font: Package;
-  /** As in the names of its files. */
+  /** As in the file names. */
   readonly name: string;
   readonly ranges: readonly (readonly [from: number, to: number])[];
 }
@@ -36,9 +36,9 @@ const OWN = 'Page';
 const fontName = ({ font, name }: Subset): string =>
   font === PACKAGES[0] && name === 'latin' ? OWN : `${font} ${name}`;
 
-/** Each package says which letters each of its files has. */
+/** Each package lists which characters each of its files has. */
 function subsetsOf(font: Package): Subset[] {
-  // The cast trusts the package's own list: names and ranges such as `U+0-FF,U+131`.
+  // Safe cast: the package's own list of names and ranges such as `U+0-FF,U+131`.
   const listed = require(`@fontsource/${font}/unicode.json`) as Record<string, string>;
   return Object.entries(listed).map(([name, ranges]) => ({
     font,
@@ -50,15 +50,15 @@ function subsetsOf(font: Package): Subset[] {
   }));
 }
 
-/** A file unpacked, at the weight of running text. */
+/** An unpacked file at regular weight. */
 const unpacked = (full: string, font: Package): Buffer =>
   fontOfWoff(fs.readFileSync(require.resolve(`@fontsource/${font}/files/${full}.woff`)));
 const fileName = ({ font, name }: Subset, weight: number) => `${font}-${name}-${weight}-normal`;
 
 const glyphs = new Map<Subset, Font>();
-/** Whether a file has a letter indeed: its range may promise more. */
+/** Whether a file really has a character; its range may promise more. */
 function has(subset: Subset, letter: number): boolean {
-  // The cast holds because a file that is unpacked is one font, not a collection.
+  // Safe cast: an unpacked file is one font, not a collection.
   const font = glyphs.get(subset) ?? (create(unpacked(fileName(subset, 400), subset.font)) as Font);
   glyphs.set(subset, font);
   return font.hasGlyphForCodePoint(letter);
@@ -67,7 +67,7 @@ function has(subset: Subset, letter: number): boolean {
 const subsets = new Map<Package, readonly Subset[]>();
 const found = new Map<number, Subset | null>();
 
-/** The file that has a letter; null: none of them has it. */
+/** File that has a character; null if none has. */
 function subsetWith(letter: number): Subset | null {
   const known = found.get(letter);
   if (known !== undefined) return known;
@@ -86,10 +86,10 @@ function subsetWith(letter: number): Subset | null {
   return first;
 }
 
-/** The library takes fonts from files alone, so they are unpacked into a folder that goes with this thread. */
+/** The library only reads fonts from files, so they are unpacked into a folder that is removed with this thread. */
 class Printer {
   private readonly folder = fs.mkdtempSync(path.join(os.tmpdir(), 'water-clock-fonts-'));
-  // The cast is for a library that is not an ES module. It reads nothing but its fonts, and fetches nothing.
+  // A CommonJS library. It reads only its fonts and fetches nothing.
   private readonly maker = require('pdfmake') as PdfMaker;
   private readonly known = new Set<string>();
 
@@ -100,7 +100,7 @@ class Printer {
     this.use({ font: PACKAGES[0], name: 'latin', ranges: [] });
   }
 
-  /** Makes a font ready to print with. */
+  /** Registers a font for printing. */
   use(subset: Subset): void {
     const name = fontName(subset);
     if (this.known.has(name)) return;
@@ -129,11 +129,11 @@ const thePrinter = () => (printer ??= new Printer());
 export const printed = (definition: TDocumentDefinitions): Promise<Buffer> =>
   thePrinter().print(definition);
 
-/** Words of a script that runs from right to left: the printing turns each word, and the words are turned here. */
+/** Words of a right-to-left script: the printing library reverses the letters of each word, we reverse the words. */
 const RIGHT_TO_LEFT =
   /[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufefc]+(?:\s+[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufefc]+)+/gu;
 
-/** Text in pieces, by the font file that has the letters: a font that lacks one drops it silently. */
+/** Text split by the font file that has its characters, because a missing character is dropped silently. */
 function spans(text: string): { text: string; font?: string }[] {
   const pieces: { text: string; font?: string }[] = [];
   const turned = text.replaceAll(RIGHT_TO_LEFT, (words) => words.split(/\s+/u).reverse().join(' '));

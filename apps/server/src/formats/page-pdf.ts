@@ -1,4 +1,4 @@
-/** The homeowner's page on paper. Made here, with the application's own font inside, so that it prints alike everywhere. */
+/** The homeowner's page as a PDF, with the application's own font embedded so that it prints the same everywhere. */
 import {
   LOOK_TILE,
   lookOf,
@@ -16,7 +16,7 @@ const INK = '#16211c';
 const SOFT = '#4d5a53';
 const SKY = '#fdf3d4';
 
-/** The same colours and patterns as on the screens; white marks tell them apart without colour, too. */
+/** The colours and patterns of the screens. White marks tell programs apart without colour. */
 const PATTERNS = PROGRAM_LOOKS.map(({ colour, mark }, look) => {
   const line = mark
     ? `<path d="${mark.path}" stroke="#ffffff" stroke-width="${mark.width}" fill="none"/>`
@@ -24,14 +24,14 @@ const PATTERNS = PROGRAM_LOOKS.map(({ colour, mark }, look) => {
   return `<pattern id="program-${look}" width="${LOOK_TILE}" height="${LOOK_TILE}" patternUnits="userSpaceOnUse"><rect x="-1" y="-1" width="${LOOK_TILE + 2}" height="${LOOK_TILE + 2}" fill="${colour}"/>${line}</pattern>`;
 }).join('');
 const DEFS = `<defs>${PATTERNS}</defs>`;
-/** A plain colour needs no pattern, whose tiles would show. */
+/** A plain colour needs no pattern, whose tile edges would show. */
 function fillOf(letter: string): string {
   const look = lookOf(letter);
   const { colour = INK, mark = null } = PROGRAM_LOOKS[look] ?? {};
   return mark ? `url(#program-${look})` : colour;
 }
 
-/** A program's letter on its own fill, as it stands on the screens. */
+/** A program's letter on its fill, as on screen. */
 const badge = (letter: string, label: string): string =>
   `<svg xmlns="http://www.w3.org/2000/svg" width="34" height="34" viewBox="0 0 34 34">${DEFS}<rect width="34" height="34" fill="${fillOf(letter)}"/><rect x="7" y="7" width="20" height="20" fill="#ffffff"/><text x="17" y="23" text-anchor="middle" font-size="16" font-family="Page" fill="${INK}">${label}</text></svg>`;
 
@@ -40,7 +40,7 @@ const DAY_WIDTH = 66;
 const PICTURE_HEIGHT = 116;
 const PICTURE_TOP = 16;
 
-/** The picture of the week: a column a day, midnight at the top. */
+/** Picture of the week: a column for each day, midnight at the top. */
 function weekPicture({ programs, week: { days, hours: names, runs } }: HomeownerPage): string {
   const labelOf = new Map(programs.map(({ letter, label }) => [letter, label]));
   const width = days.length * DAY_WIDTH + 34;
@@ -80,7 +80,7 @@ function weekPicture({ programs, week: { days, hours: names, runs } }: Homeowner
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${PICTURE_TOP + PICTURE_HEIGHT + 6}">${DEFS}${columns}${blocks}${hours}</svg>`;
 }
 
-/** The percent of each month, where it changes by month. */
+/** Percent by month, if it changes. */
 const monthsTable = ({ months, words }: HomeownerPage): Content[] =>
   months.length === 0
     ? []
@@ -98,10 +98,10 @@ const monthsTable = ({ months, words }: HomeownerPage): Content[] =>
         },
       ];
 
-/** Stations side by side in a line of their table. */
+/** Stations side by side in one row of the table. */
 const ACROSS = 2;
 
-/** The stations of a program as a table. */
+/** A program's stations as a table. */
 function stationsTable({ stations }: HomeownerPage['programs'][number]): Content {
   const cells = stations.map(({ number, name, length }) => [
     say(String(number), { bold: true, alignment: 'right' }),
@@ -128,7 +128,7 @@ function stationsTable({ stations }: HomeownerPage['programs'][number]): Content
       };
 }
 
-/** The page as a PDF, on one sheet for every ordinary garden. */
+/** The page as a PDF; one sheet for an ordinary garden. */
 export async function pagePdf(page: HomeownerPage, paper: Paper): Promise<Buffer> {
   const stations = page.programs.reduce((sum, pageProgram) => sum + pageProgram.stations.length, 0);
   const isLong = stations > 14;

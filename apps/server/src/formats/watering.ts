@@ -1,4 +1,4 @@
-/** A timer's watering in formats that other programs read. */
+/** A timer's watering in formats other programs read. */
 import {
   calendarWeekday,
   formatDate,
@@ -39,11 +39,11 @@ function secondText(second: number): string {
 }
 
 /**
- * Every run as an event of iCalendar (RFC 5545), at the hours of the timer's own clock (floating times): by a rule where one is
- * exact, else date by date for two years.
+ * Every run as an iCalendar event (RFC 5545) in the timer's local time: as a recurrence rule where one is exact, otherwise date by date for
+ * two years.
  *
- * @param timerId makes the ids of its events its own.
- * @param made when, as an ISO instant
+ * @param timerId makes event ids unique
+ * @param made time of creation, ISO instant
  * @throws TooMuchWork
  */
 export function wateringCalendar(
@@ -67,7 +67,7 @@ export function wateringCalendar(
 }
 
 /**
- * Every run from a date on as CSV: one line a run, in the order in which they begin.
+ * Every run from a date on as CSV: one line a run, in order of start.
  *
  * @throws TooMuchWork
  */

@@ -1,7 +1,4 @@
-/**
- * A font as it was before it was packed for the web (WOFF 1.0, https://www.w3.org/TR/WOFF/): what prints would unpack each table anew, and slowly,
- * for every document.
- */
+/** Unpacks a WOFF 1.0 font (https://www.w3.org/TR/WOFF/) once. The PDF library would unpack each table again for every document. */
 import { inflateSync } from 'node:zlib';
 
 const SIGNATURE = 0x774f4646;
@@ -12,7 +9,7 @@ const FONT_ENTRY = 16;
 
 const padded = (length: number) => Math.ceil(length / 4) * 4;
 
-/** @throws Error where it is no WOFF file. */
+/** @throws Error if it is not a WOFF file */
 export function fontOfWoff(woff: Buffer): Buffer {
   if (woff.readUInt32BE(0) !== SIGNATURE) throw new Error('not a WOFF file');
   const count = woff.readUInt16BE(12);
@@ -24,7 +21,7 @@ export function fontOfWoff(woff: Buffer): Buffer {
     return {
       tag: woff.subarray(at, at + 4),
       checksum: woff.readUInt32BE(at + 16),
-      // What would not have become smaller is not packed.
+      // Tables that would not shrink are stored as they are.
       bytes: packed.length < length ? inflateSync(packed) : packed,
     };
   });

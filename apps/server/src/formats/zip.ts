@@ -1,18 +1,18 @@
-/** ZIP files in memory: written in the plainest way, and read with distrust. */
+/** Writes ZIP files in memory, and reads untrusted ones. */
 import { say } from '@water-clock/core';
 import { once } from 'node:events';
 import { PassThrough, Readable } from 'node:stream';
 import yauzl, { type Entry, type ZipFile } from 'yauzl';
 import { ZipFile as ZipWriter } from 'yazl';
 
-/** A house of many timers with years of visits has some hundred files. */
+/** A site with many timers and years of visits has a few hundred files. */
 const MOST_FILES = 3000;
-/** A photo, or a document. */
+/** Largest file, a photo or a document. */
 const MOST_FILE_BYTES = 3_000_000;
-/** All files together, unpacked. */
+/** Largest total size, unpacked. */
 const MOST_BYTES = 150_000_000;
 
-/** Why a ZIP is refused; `file` where it is about one of them. */
+/** Why a ZIP is refused; `file` names the file at fault, if one is. */
 export class BadZip extends Error {
   readonly file: string | null;
   constructor(message: string, file: string | null = null) {
@@ -38,7 +38,7 @@ async function bytesOf(stream: Readable, file: string): Promise<Buffer> {
   return Buffer.concat(chunks);
 }
 
-/** The files of a ZIP by its own list, which is looked at before anything is unpacked. */
+/** The files in a ZIP by its directory, which is checked before anything is unpacked. */
 async function listed(zip: ZipFile): Promise<ReadonlyMap<string, Entry>> {
   if (zip.entryCount > MOST_FILES) throw new BadZip(say`it contains more than ${MOST_FILES} files`);
   const entries = new Map<string, Entry>();
@@ -57,7 +57,7 @@ async function listed(zip: ZipFile): Promise<ReadonlyMap<string, Entry>> {
   return entries;
 }
 
-/** A ZIP whose list is sound. What is unpacked is held to the sizes of the list. */
+/** A ZIP with a valid directory. Unpacking enforces the sizes listed there. */
 export class Zip {
   readonly names: readonly string[];
   private readonly zip: ZipFile;
@@ -69,9 +69,9 @@ export class Zip {
     this.names = [...entries.keys()];
   }
 
-  /** @throws BadZip where it is not a ZIP, holds names that lead elsewhere, or is too large. */
+  /** @throws BadZip if it is not a ZIP, has paths that lead outside, or is too large */
   static async open(bytes: Buffer): Promise<Zip> {
-    // Names that lead out of the archive are refused by the library itself (`validateFileName`).
+    // The library itself refuses paths that lead outside (`validateFileName`).
     const options = {
       autoClose: false,
       lazyEntries: true,
@@ -90,8 +90,8 @@ export class Zip {
   }
 
   /**
-   * @returns null where there is no such file
-   * @throws BadZip where it is damaged, or other than the list says.
+   * @returns null if there is no such file
+   * @throws BadZip if it is damaged or does not match the directory
    */
   async read(name: string): Promise<Buffer | null> {
     const entry = this.entries.get(name);
@@ -106,7 +106,7 @@ export class Zip {
 
 const MTIME = new Date(Date.UTC(2000, 0, 1));
 
-/** Packs files; the same ones give the same bytes. */
+/** Packs files; the same files give the same bytes. */
 export async function zipped(files: ReadonlyMap<string, Uint8Array>): Promise<Buffer> {
   const zip = new ZipWriter();
   for (const [name, bytes] of files) zip.addBuffer(Buffer.from(bytes), name, { mtime: MTIME });
@@ -117,7 +117,7 @@ export async function zipped(files: ReadonlyMap<string, Uint8Array>): Promise<Bu
   return Buffer.concat(chunks);
 }
 
-/** A ZIP of files that are made one after another, each when the one before has gone out; they are packed already. */
+/** Streams a ZIP of files made one after another, each when the previous one is sent. The files are already compressed. */
 export function zipStream(
   files: readonly { readonly name: string; readonly bytes: () => Promise<Buffer> }[],
 ): Readable {
@@ -127,7 +127,7 @@ export function zipStream(
     zip.addReadStreamLazy(name, { compress: false, mtime: MTIME }, (done) => {
       bytes().then(
         (made) => done(null, Readable.from([made])),
-        // The download breaks off: half an archive must not look like a whole one.
+        // Break the download off: half an archive must not look complete.
         (error: Error) => out.destroy(error),
       );
     });

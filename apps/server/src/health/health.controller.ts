@@ -5,7 +5,7 @@ import { Drain } from '../http/drain.ts';
 import { Answers } from '../http/openapi.ts';
 import { Public } from '../http/public.ts';
 
-/** Whoever asks wants an answer within a second, whatever the database does. */
+/** Monitoring expects an answer within a second, whatever the database does. */
 const PATIENCE_MS = 700;
 
 @Public()
@@ -17,14 +17,14 @@ export class HealthController {
     private readonly drain: Drain,
   ) {}
 
-  /** Whether the process answers at all; if it does not, start it again. */
+  /** Whether the process responds. If not, restart it. */
   @Answers({ schema: 'Health', open: true })
   @Get('live')
   live(): { ok: true } {
     return { ok: true };
   }
 
-  /** Whether to send requests here: the database can be reached, and the server is not about to stop. */
+  /** Whether to send requests here: the database is reachable and the server is not stopping. */
   @Answers({ schema: 'Health', open: true })
   @Get(['', 'ready'])
   async ready(): Promise<{ ok: true }> {

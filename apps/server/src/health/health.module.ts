@@ -3,7 +3,7 @@ import { TerminusModule } from '@nestjs/terminus';
 import { Drain } from '../http/drain.ts';
 import { HealthController } from './health.controller.ts';
 
-/** Whether the server is up, and how it goes down. */
+/** Health checks and orderly shutdown. */
 @Module({
   imports: [TerminusModule.forRoot({ logger: false })],
   controllers: [HealthController],

@@ -5,7 +5,7 @@ import { WriteBody } from '../http/write-body.ts';
 
 const TimerName = () => Line('the name of the timer', 80);
 
-/** One more timer at a house: of a plan document, or as another one is. */
+/** A new timer at a site, from a plan document or as a copy. */
 export class AddTimerBody {
   @ApiProperty({ format: 'uuid' })
   @IsUUID(undefined, { message: 'timerId must be a UUID made by the client' })
@@ -15,25 +15,25 @@ export class AddTimerBody {
   @TimerName()
   name: string;
 
-  /** A plan document, read by core; absent where it is a copy. */
+  /** A plan document, read by core; absent for a copy. */
   @ApiProperty({ type: Object, required: false })
   @IsOptional()
   plan?: unknown;
 
-  /** The timer that it is a copy of. */
+  /** The timer to copy. */
   @ApiProperty({ type: String, format: 'uuid', nullable: true, required: false })
   @IsUUID(undefined, { message: 'copyOf must be the id of a timer, or null' })
   @IsOptional()
   copyOf?: string | null;
 
-  /** Whether what was surveyed comes along. */
+  /** Whether to copy the survey. */
   @ApiProperty({ required: false })
   @IsBoolean({ message: 'withSurvey must be true or false' })
   @IsOptional()
   withSurvey?: boolean;
 }
 
-/** Where a timer is, what it is called there, and whether it is put away. */
+/** A timer's site, its name there, and whether it is archived. */
 export class PlaceBody extends WriteBody {
   @ApiProperty({ maxLength: 80 })
   @TimerName()
@@ -54,7 +54,7 @@ export class SiteStateBody extends WriteBody {
   isArchived: boolean;
 }
 
-/** Deletes for good; the name shows that it is meant. */
+/** Deletes permanently; the name confirms it. */
 export class DeletionBody {
   @ApiProperty({ format: 'uuid' })
   @IsUUID(undefined, { message: 'id must be a UUID made by the client' })

@@ -21,7 +21,7 @@ const DELETION = [
   'export-first',
 ] as const;
 
-/** Houses with all their timers. */
+/** Sites with all their timers. */
 @Controller()
 export class HousesController {
   constructor(
@@ -30,14 +30,14 @@ export class HousesController {
     private readonly many: ManyService,
   ) {}
 
-  /** A house with its timers and their records, also those that are put away. */
+  /** A site with its timers and their records, including archived ones. */
   @Answers({ schema: 'House', fails: ['not-found'] })
   @Get('sites/:id')
   one(@CurrentActor() actor: Actor, @IdParam('site') id: string): Promise<HouseView> {
     return this.houses.one(actor, id);
   }
 
-  /** Several houses at once, each with an empty timer: all of them, or none. */
+  /** Several sites at once, each with an empty timer; all or none. */
   @Answers({
     status: 201,
     schema: 'NewTimers',
@@ -52,7 +52,7 @@ export class HousesController {
     return this.imports.bring(actor, body);
   }
 
-  /** Rules, somebody who looks after them, or a state for many houses at once: for all of them, or for none. */
+  /** Rules, a person in charge or an archive state for many sites at once; all or none. */
   @Answers({ schema: 'Changed', fails: [...CHANGE, 'not-accepted'] })
   @Post('sites/many')
   @HttpCode(200)
@@ -60,7 +60,7 @@ export class HousesController {
     return this.many.change(actor, body);
   }
 
-  /** One more timer, of a plan or as a copy of another. */
+  /** A new timer, from a plan or as a copy. */
   @Answers({
     status: 201,
     schema: 'NewTimer',
@@ -76,7 +76,7 @@ export class HousesController {
     return this.houses.addTimer(actor, id, body);
   }
 
-  /** Its base version is that of the timer's place. */
+  /** The base version is that of the timer's place. */
   @Answers({ schema: 'HouseTimer', fails: [...CHANGE, 'not-accepted'] })
   @Post('timers/:id/place')
   @HttpCode(200)
@@ -111,7 +111,7 @@ export class HousesController {
     return this.houses.deletePersonalData(actor, id, body);
   }
 
-  /** For good, after it was saved as a file. */
+  /** Permanent; requires a saved archive. */
   @Answers({ status: 204, fails: DELETION })
   @May('company')
   @Post('timers/:id/deletion')
@@ -124,7 +124,7 @@ export class HousesController {
     return this.houses.deleteTimer(actor, id, body);
   }
 
-  /** For good, with its timers and visits, after it was saved as a file. */
+  /** Permanent, with timers and visits; requires a saved archive. */
   @Answers({ status: 204, fails: DELETION })
   @May('company')
   @Post('sites/:id/deletion')

@@ -4,7 +4,7 @@ import { ImportsService } from './imports.service.ts';
 import { ManyService } from './many.service.ts';
 import { HousesService } from './houses.service.ts';
 
-/** Houses with several timers: what stands where, what is put away, what is deleted. */
+/** Sites with several timers: placing, archiving and deleting. */
 @Module({
   controllers: [HousesController],
   providers: [HousesService, ImportsService, ManyService],

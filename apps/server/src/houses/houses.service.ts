@@ -17,13 +17,13 @@ import type { AddTimerBody, DeletionBody, PlaceBody, SiteStateBody } from './hou
 
 export interface HouseTimerView {
   readonly id: string;
-  /** Empty: it is called by its kind. */
+  /** Empty if the timer goes by its kind. */
   readonly name: string;
-  /** Of name, place and state. */
+  /** Version of name, site and archive state. */
   readonly placeVersion: number;
   readonly siteId: string;
   readonly isArchived: boolean;
-  /** Of the record. */
+  /** Version of the record. */
   readonly version: number;
   readonly plan: Plan;
   readonly survey: Survey;
@@ -47,7 +47,7 @@ const timerView = (timer: Timer): HouseTimerView => ({
   survey: timer.survey,
 });
 
-/** What a copy takes along: photos, defects, addresses of decoders and the clock as found belong to the other one. */
+/** What a copy leaves out: photos, faults, decoder serials and the clock as found belong to the original. */
 function surveyedOf({ stations, device, school, season, rain, wish }: Survey): Survey {
   const { clockShown: _shown, clockReally: _really, ...box } = device ?? {};
   return {
@@ -62,7 +62,7 @@ function surveyedOf({ stations, device, school, season, rain, wish }: Survey): S
   };
 }
 
-/** Everything that is kept of timers, in an order that no reference forbids. */
+/** Everything stored for timers, in an order that respects foreign keys. */
 const OF_TIMERS = [
   'delete from proposals where company_id = $1 and timer_id = any($2)',
   'delete from page_links where company_id = $1 and timer_id = any($2)',
@@ -72,7 +72,7 @@ const OF_TIMERS = [
   'delete from timers where company_id = $1 and id = any($2)',
 ] as const;
 
-/** Houses with their timers: what stands where, what is put away, and what is deleted for good. */
+/** Sites and their timers: placing, archiving and permanent deletion. */
 @Injectable()
 export class HousesService {
   constructor(
@@ -117,7 +117,7 @@ export class HousesService {
       ]);
     const given = copyOf === null ? readPlanBody(body.plan) : null;
     return idempotentWrite(this.database, actor, {
-      // The timer's id is the write's id as well.
+      // The timer's id is also the id of the write.
       id: timerId,
       meaning: ['timer-added', siteId, timerId, body.name, given, copyOf, body.withSurvey ?? false],
       again: () => ({ timerId }),
@@ -142,7 +142,7 @@ export class HousesService {
     if (!(await this.database.manager.existsBy(Site, { companyId, id }))) throw notFound('site');
   }
 
-  /** Locks the site: of two timers that come at once the second sees the first. */
+  /** Locks the site, so that the second of two new timers sees the first. */
   private async assertRoom(
     database: EntityManager,
     companyId: string,
@@ -163,7 +163,7 @@ export class HousesService {
       ]);
   }
 
-  /** Names a timer, moves it to another house, puts it away or brings it back. */
+  /** Renames, moves, archives or restores a timer. */
   async place(actor: Actor, id: string, body: PlaceBody): Promise<HouseTimerView> {
     const { companyId } = actor;
     const { name, isArchived, baseVersion } = body;
@@ -207,7 +207,7 @@ export class HousesService {
       });
   }
 
-  /** Puts a house away, or brings it back. */
+  /** Archives or restores a site. */
   setState(actor: Actor, id: string, { isArchived, ...body }: SiteStateBody): Promise<HouseView> {
     return this.changeSite(actor, id, body, ['site-state', isArchived], async (database, site) => {
       if (isArchived) this.assertNoVisit(await this.timersOf(database, actor, id));
@@ -215,7 +215,7 @@ export class HousesService {
     });
   }
 
-  /** Who lives there, how to reach them and what was noted of them goes; the garden stays. */
+  /** Deletes the customer's name, contact details and notes; the garden stays. */
   deletePersonalData(actor: Actor, id: string, body: WriteBody): Promise<HouseView> {
     return this.changeSite(actor, id, body, ['personal-data'], async (database, site) => {
       const { companyId, personId } = actor;
@@ -279,7 +279,7 @@ export class HousesService {
     });
   }
 
-  /** Nothing of the timer is left but that it was deleted. Deleting twice is harmless. */
+  /** Only the fact that the timer was deleted remains. Deleting twice is harmless. */
   async deleteTimer(actor: Actor, id: string, { name }: DeletionBody): Promise<void> {
     await this.database.transaction(async (database) => {
       if (await this.isDeleted(database, actor, id)) return;
@@ -328,7 +328,7 @@ export class HousesService {
     touch(companyId);
   }
 
-  /** The answer to a repetition. */
+  /** Answer to a repeated request. */
   private async isDeleted(
     database: EntityManager,
     { companyId }: Actor,
@@ -350,7 +350,7 @@ export class HousesService {
     await tell(database, { kind: 'stale', companyId });
   }
 
-  /** What is deleted for good was saved as a file by the same person within a day. */
+  /** Permanent deletion requires that the same person saved an archive within a day. */
   private async assertSaved(
     database: EntityManager,
     { companyId, personId }: Actor,

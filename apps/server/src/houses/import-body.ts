@@ -11,10 +11,10 @@ import {
 import { Part } from '../http/fields.ts';
 import { SiteBody } from '../sites/site-body.ts';
 
-/** At once: a larger list is brought in parts, so that nobody else waits for it. */
+/** Most sites in one request; larger lists are imported in parts, so that others do not wait. */
 const MOST_AT_ONCE = 100;
 
-/** A house with an empty timer of some kind. */
+/** A site with an empty timer of some kind. */
 export class ImportedSite {
   @ApiProperty({ format: 'uuid' })
   @IsUUID(undefined, { message: 'siteId must be a UUID made by the client' })

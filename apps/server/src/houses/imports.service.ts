@@ -10,7 +10,7 @@ import { columnsOf, soundSite } from '../sites/sites.service.ts';
 import { Timer } from '../sites/timer.entity.ts';
 import type { ImportSitesBody } from './import-body.ts';
 
-/** Several houses at once: all of them, or none. */
+/** Creates several sites at once; all or none. */
 @Injectable()
 export class ImportsService {
   constructor(private readonly database: DataSource) {}
@@ -67,7 +67,7 @@ export class ImportsService {
     });
     return new Map([
       ...SHIPPED_KINDS.map(({ id, kind }) => [id, kind] as const),
-      // The cast holds because only `readTimerKind` lets a document onto this shelf.
+      // Safe cast: only documents accepted by `readTimerKind` are on this shelf.
       ...own.map(({ id, document }) => [id, document as TimerKind] as const),
     ]);
   }

@@ -16,7 +16,7 @@ import { WriteBody } from '../http/write-body.ts';
 
 const MOST = 5_000;
 
-/** What many houses become: one of the three. Null: no rules, nobody. */
+/** What to change on many sites: one of the three. Null: no rules, or no one. */
 export class ManyTo {
   @ApiProperty({ type: String, format: 'uuid', nullable: true, required: false })
   @IsUUID(undefined, { message: 'rulesId must be the id of rules in your library, or null' })
@@ -34,7 +34,7 @@ export class ManyTo {
   isArchived?: boolean;
 }
 
-/** One write of many houses, each with the version that it was based on: all of them, or none. */
+/** One write for many sites, each with its base version; all or none. */
 export class ManyBody {
   @ApiProperty({ format: 'uuid' })
   @IsUUID(undefined, { message: 'id must be a UUID made by the client' })

@@ -12,7 +12,7 @@ import type { ManyBody, ManyTo } from './many-body.ts';
 const unknown = (path: string, message: string) =>
   notAccepted([{ code: 'unknown-document', path: `to.${path}`, message }]);
 
-/** The same done to many houses: to all of them, or to none. */
+/** Makes the same change on many sites; all or none. */
 @Injectable()
 export class ManyService {
   constructor(private readonly database: DataSource) {}

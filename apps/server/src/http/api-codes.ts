@@ -1,7 +1,4 @@
-/**
- * Every code that an answer of the API can carry, with its status and what it means. A test compares docs/architecture.md and the OpenAPI document
- * with this table.
- */
+/** Every error code of the API, with status and meaning. A test compares docs/architecture.md and the OpenAPI document with this table. */
 export const API_CODES = {
   'malformed-request': {
     status: 400,

@@ -5,13 +5,13 @@ import { API_CODES, type ApiCode } from './api-codes.ts';
 import { ApiError, unavailable } from './api-error.ts';
 import { isDatabaseTrouble } from '../platform/database-trouble.ts';
 
-/** The codes of the framework's own failures: the first code with that status. */
+/** Codes of the framework's own failures: the first code with the status. */
 const codeOfStatus = (status: number): ApiCode =>
-  // The cast holds because the keys of the table are the codes.
+  // Safe cast: the keys of the table are the codes.
   (Object.keys(API_CODES) as ApiCode[]).find((code) => API_CODES[code].status === status) ??
   'malformed-request';
 
-/** Any failure as the API states it. */
+/** Any failure in the API's form. */
 function failureOf(error: unknown): ApiError {
   if (error instanceof ApiError) return error;
   if (error instanceof HttpException && error.getStatus() < 500) {
@@ -26,13 +26,13 @@ function failureOf(error: unknown): ApiError {
   });
 }
 
-/** Answers with a failure in the form of `ApiErrorBody`. Its details stay in the log, where they stand with the request. */
+/** Answers failures as `ApiErrorBody`. Details go only to the log, with the request id. */
 export function answerFailure(error: unknown, response: Response): void {
   const failure = failureOf(error);
-  // The log of requests looks for it here.
+  // The request log reads it from here.
   if (error instanceof Error && failure.getStatus() >= 500)
     (response as { err?: Error }).err = error;
-  // A route's own header is set before it fails: without this, a browser would keep "no such photo" for a year.
+  // Remove headers the route set before failing; otherwise a browser would cache "no such photo" for a year.
   response.setHeader('Cache-Control', 'no-store');
   if (failure.retryAfterSeconds !== null)
     response.setHeader('Retry-After', failure.retryAfterSeconds);

@@ -14,11 +14,11 @@ export interface ApiErrorBody {
   readonly code: ApiCode;
   readonly message: string;
   readonly faults?: readonly ApiFault[];
-  /** How many faults there are beside those that are listed. */
+  /** Number of faults not listed. */
   readonly moreFaults?: number;
 }
 
-/** Nobody reads more, and an answer stays small. */
+/** More would not be read, and answers stay small. */
 const MOST_FAULTS = 100;
 
 const RETRY_AFTER_SECONDS = 2;
@@ -26,7 +26,7 @@ const RETRY_AFTER_SECONDS = 2;
 /** An expected failure, with the status of its code. */
 export class ApiError extends HttpException {
   readonly code: ApiCode;
-  /** When to try again, for the header of that name; null: there is no use in it. */
+  /** Value of `Retry-After`; null if trying again does not help. */
   readonly retryAfterSeconds: number | null;
 
   constructor(
@@ -52,7 +52,7 @@ export class ApiError extends HttpException {
   }
 }
 
-/** Core's faults as the API states them, their paths as seen from the request body. */
+/** Core's faults in the API's form, with paths as seen from the request body. */
 export function apiFaults(faults: readonly Fault[], prefix: Path): ApiFault[] {
   return faults.map((fault) => ({
     code: fault.code,
@@ -61,7 +61,7 @@ export function apiFaults(faults: readonly Fault[], prefix: Path): ApiFault[] {
   }));
 }
 
-/** 422: the request is well formed, but core refuses what it asks for. */
+/** 422: the request is well-formed, but core refuses it. */
 export function notAccepted(faults: readonly ApiFault[]): ApiError {
   const first = faults[0];
   return new ApiError({
@@ -71,11 +71,11 @@ export function notAccepted(faults: readonly ApiFault[]): ApiError {
   });
 }
 
-/** 404, the same for what does not exist and what belongs to another company. */
+/** 404, the same whether it does not exist or belongs to another company. */
 export const notFound = (what: string) =>
   new ApiError({ code: 'not-found', message: say`there is no such ${sayText(what)}` });
 
-/** 503: it is not known what became of what was asked. */
+/** 503: the outcome of the request is not known. */
 export const unavailable = (
   message = say`the database cannot be reached right now; we could not confirm the save. Sending it again is safe`,
 ) => new ApiError({ code: 'unavailable', message });

@@ -3,8 +3,8 @@ import type { NextFunction, Request, Response } from 'express';
 export const isOfApi = (path: string): boolean => path.startsWith('/api/');
 
 /**
- * Marks every answer of the API as its own, so that a client takes nobody else's for it, and keeps what is personal out of every cache;
- * a route that may be kept says so itself. Search engines are to keep nothing at all.
+ * Marks every API answer as ours, so that clients do not mistake a proxy's page for one. Keeps answers out of caches, except on routes that
+ * allow it, and out of search engines.
  */
 export function apiMark({ path }: Request, response: Response, next: NextFunction): void {
   response.setHeader('X-Robots-Tag', 'noindex, nofollow');

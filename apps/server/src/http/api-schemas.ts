@@ -1,4 +1,4 @@
-/** Schemas of what the API answers, by name. Documents with a format of their own are named, and described where that format is. */
+/** Schemas of the API's answers, by name. Documents with their own format are only named; their format is described elsewhere. */
 import type { OpenAPIObject } from '@nestjs/swagger';
 
 export type Schema = Exclude<

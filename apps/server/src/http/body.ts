@@ -9,11 +9,11 @@ import { answerFailure } from './api-error.filter.ts';
 import { isOfApi } from './api-mark.ts';
 import { isPublicWrite } from './public.ts';
 
-/** The largest plan that the format allows is about 200 kB; five times that. */
+/** Five times the largest plan the format allows (about 200 kB). */
 const MOST_BODY_BYTES = 1_000_000;
-/** A photo scaled down on the device: 1,600 pixels of an ordinary garden are well below this. */
+/** Photos scaled down on the device to 1,600 pixels are well below this. */
 const MOST_PHOTO_BYTES = 3_000_000;
-/** A site with its photos, packed. */
+/** A packed site with photos. */
 const MOST_ARCHIVE_BYTES = 60_000_000;
 /** A plan document is six levels deep. */
 const MOST_LEVELS = 32;
@@ -26,11 +26,11 @@ interface BodyKind {
   readonly is: (path: string) => boolean;
   readonly what: 'body' | 'photo' | 'archive';
   readonly limit: number;
-  /** Bytes, whose content is checked later; else JSON. */
+  /** Bytes, whose content is checked later; otherwise JSON. */
   readonly raw?: true;
 }
 
-/** What a route may be sent; the first that fits counts. */
+/** Body limits by route; the first match counts. */
 const BODIES: readonly BodyKind[] = [
   { method: 'POST', is: isPublicWrite, what: 'body', limit: MOST_STRANGER_BYTES },
   {
@@ -56,7 +56,7 @@ const kindOf = ({ url = '', method = '' }: Pick<IncomingMessage, 'url' | 'method
   return BODIES.find((kind) => kind.method === method && kind.is(path)) ?? USUAL;
 };
 
-/** Refuses bodies that are neither JSON nor bytes on a route for bytes. */
+/** Refuses bodies that are not JSON, or not bytes on routes for bytes. */
 function mediaType(request: Request, _response: Response, next: NextFunction): void {
   const hasBody =
     request.headers['transfer-encoding'] !== undefined ||
@@ -65,7 +65,7 @@ function mediaType(request: Request, _response: Response, next: NextFunction): v
     next();
     return;
   }
-  // Read and drop the rest, so that the client gets this answer and not a broken connection.
+  // Drain the body, so that the client gets this answer and not a broken connection.
   request.resume();
   next(
     new ApiError({
@@ -75,13 +75,13 @@ function mediaType(request: Request, _response: Response, next: NextFunction): v
   );
 }
 
-/** The errors of the body parsers, by their `type`. */
+/** Error types of the body parsers. */
 interface BodyError {
   readonly type?: string;
   readonly message?: string;
 }
 
-/** Turns the errors of the body parsers into the API's own form. */
+/** Converts errors of the body parsers to the API's form. */
 function bodyFailure(
   error: unknown,
   request: Request,
@@ -113,21 +113,21 @@ function bodyFailure(
   else next(type === undefined ? error : new ApiError({ code: 'malformed-request', message }));
 }
 
-/** JSON is UTF-8 (RFC 8259); what is not would be saved with other characters than were sent. */
+/** JSON must be UTF-8 (RFC 8259); otherwise other characters would be saved than were sent. */
 function utf8Only(_request: IncomingMessage, _response: unknown, bytes: Buffer, charset: string) {
   if (charset !== 'utf-8' || !isUtf8(bytes)) throw new Error('the body must be JSON in UTF-8');
 }
 
-/** Answers what failed before a route was reached. Nobody else does: the server of files would take it for a file that is missing. */
+/** Answers requests that failed before routing. Without it, the static file server would answer "not found". */
 function earlyAnswer(error: unknown, request: Request, response: Response, next: NextFunction) {
   if (isOfApi(request.path)) answerFailure(error, response);
   else next(error);
 }
 
 /**
- * Reads request bodies with the framework's own parsers, within their limits, and refuses what cannot be kept.
+ * Parses request bodies with the framework's parsers and limits, and refuses what cannot be stored.
  *
- * @param before looks at a request whose body is not read yet.
+ * @param before checks a request before its body is read
  */
 export function readBodies(app: NestExpressApplication, before: RequestHandler): void {
   app.use(before, mediaType);
@@ -140,17 +140,17 @@ export function readBodies(app: NestExpressApplication, before: RequestHandler):
         strict: false,
         type: (request) =>
           kindOf(request) === kind &&
-          // The cast holds: it is a request of Express.
+          // Safe cast: an Express request.
           Boolean((request as Request).is(['application/json', '+json'])),
         verify: utf8Only,
       });
   (app as INestApplication).use(bodyFailure, soundBody, earlyAnswer);
 }
 
-/** U+0000 and halves of surrogate pairs: valid in JSON, but no database can keep them. */
+/** U+0000 and lone surrogates are valid in JSON but cannot be stored. */
 const isStorable = (text: string) => !/[\0\p{Surrogate}]/u.test(text);
 
-/** The first thing in a JSON value that could not be kept, or would be unsafe to walk, or null. */
+/** The first part of a JSON value that cannot be stored or is unsafe to walk; null if there is none. */
 export function bodyFault(body: unknown): ApiFault | null {
   const waiting: { value: unknown; path: string; level: number }[] = [
     { value: body, path: '', level: 0 },
@@ -181,7 +181,7 @@ export function bodyFault(body: unknown): ApiFault | null {
   return null;
 }
 
-/** Refuses bodies with text that cannot be kept, before anything else sees them. */
+/** Refuses bodies that cannot be stored, before any other code sees them. */
 function soundBody(request: Request, _response: Response, next: NextFunction): void {
   const fault = Buffer.isBuffer(request.body) ? null : bodyFault(request.body);
   next(
@@ -195,7 +195,7 @@ function soundBody(request: Request, _response: Response, next: NextFunction): v
   );
 }
 
-/** Writes from another origin's page are refused; the session cookie's SameSite is the first line, this the second. */
+/** Refuses writes from pages of other origins. The cookie's SameSite attribute is the first defence, this the second. */
 export function sameOrigin(request: Request, _response: Response, next: NextFunction): void {
   const { origin, host } = request.headers;
   const reads = request.method === 'GET' || request.method === 'HEAD';

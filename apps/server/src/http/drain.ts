@@ -10,7 +10,7 @@ import { Settings } from '../platform/settings.ts';
 
 const LOOK_EVERY_MS = 50;
 
-/** A server that is told to stop finishes what it is asked already, closes connections that ask nothing, and then ends. */
+/** Shutdown: finish requests in progress, close idle connections, then exit. */
 @Injectable()
 export class Drain implements BeforeApplicationShutdown, OnApplicationShutdown {
   isDraining = false;
@@ -28,7 +28,7 @@ export class Drain implements BeforeApplicationShutdown, OnApplicationShutdown {
 
   beforeApplicationShutdown(): void {
     this.isDraining = true;
-    // The cast holds: the adapter is that of Express, over Node's own server.
+    // Safe cast: the Express adapter on Node's server.
     const server = this.host.httpAdapter.getHttpServer() as Server;
     this.timers.push(
       setInterval(() => server.closeIdleConnections(), LOOK_EVERY_MS),

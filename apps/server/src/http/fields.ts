@@ -1,4 +1,4 @@
-/** Rules of fields that many request bodies share. */
+/** Validation rules shared by request bodies. */
 import { say, sayText } from '@water-clock/core';
 import { applyDecorators, type Type as Class } from '@nestjs/common';
 import { ApiProperty } from '@nestjs/swagger';
@@ -18,13 +18,13 @@ import {
   ValidateNested,
 } from 'class-validator';
 
-/** Control characters, and those that turn the direction of all text after them: on a page a name could pass for another, in a file for a line of it. */
+/** Control and text-direction characters: with them a name could look like another on a page, or add lines to a file. */
 export const NOT_IN_NAMES = /^[^\p{Cc}\u2028\u2029\u202a-\u202e\u2066-\u2069]*$/u;
 
-/** One line of text, without the space around it. */
+/** One line of text, trimmed. */
 export const Line = (what: string, most: number) =>
   applyDecorators(
-    // The first that is written is the last that is checked.
+    // Decorators run last to first.
     Matches(NOT_IN_NAMES, {
       message: () =>
         say`${sayText(what)} must be one line without control or text direction characters`,
@@ -36,10 +36,10 @@ export const Line = (what: string, most: number) =>
     ),
   );
 
-/** An object with rules of its own; a list is none. */
+/** An object validated by its own class; a list is refused. */
 export const Part = (type: () => Class, message: string) =>
   applyDecorators(
-    // Written out: only a function of the name `type` is taken for one that names a class.
+    // Must be written out: only a function named `type` is recognised as naming a class.
     ApiProperty({ type: () => type() }),
     Type(type),
     ValidateNested(),
@@ -47,7 +47,7 @@ export const Part = (type: () => Class, message: string) =>
     IsDefined({ message }),
   );
 
-/** One of a few words of a query; it may be left out. */
+/** One of a few words in a query; optional. */
 export const Choice = (what: string, words: readonly string[]) =>
   applyDecorators(
     ApiProperty({ required: false, enum: words }),
@@ -55,7 +55,7 @@ export const Choice = (what: string, words: readonly string[]) =>
     IsOptional(),
   );
 
-/** A whole number of a query, 1 or more; it may be left out. */
+/** A whole number of 1 or more in a query; optional. */
 export const Count = (what: string, most: number) => {
   const message = `${what} must be a whole number, 1 to ${most}`;
   return applyDecorators(
@@ -70,7 +70,7 @@ export const Count = (what: string, most: number) => {
   );
 };
 
-/** A date of a query; it may be left out. */
+/** A date in a query; optional. */
 export const DateField = (what: string) =>
   applyDecorators(
     ApiProperty({ required: false, format: 'date' }),

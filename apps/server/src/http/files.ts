@@ -1,7 +1,7 @@
 import { StreamableFile } from '@nestjs/common';
 import contentDisposition from 'content-disposition';
 
-/** A file to be saved under a name, whatever characters that has; slashes become hyphens. */
+/** A download with any file name; slashes become hyphens. */
 export const fileOf = (
   content: string | Buffer,
   type: string,

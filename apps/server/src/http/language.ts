@@ -1,4 +1,4 @@
-/** The language of whoever asks: sentences of core are said in it for as long as their request is answered. */
+/** The language of the request; core writes messages in it until the request is answered. */
 import { AsyncLocalStorage } from 'node:async_hooks';
 import { LANGUAGES, setLocaleResolver, type Translator } from '@water-clock/core';
 import { PSEUDO, translatorOf } from '@water-clock/words';
@@ -7,14 +7,14 @@ import type { NextFunction, Request, Response } from 'express';
 const speakers = new AsyncLocalStorage<Translator | null>();
 setLocaleResolver(() => speakers.getStore() ?? null);
 
-/** By the header of that name, the language of tests included; English where it asks for nothing that there is. */
+/** From `Accept-Language`, including the pseudo-language of the tests; English if none matches. */
 export async function inTheirLanguage(
   request: Request,
   _response: Response,
   next: NextFunction,
 ): Promise<void> {
   const language = request.acceptsLanguages([PSEUDO, ...LANGUAGES]) || 'en';
-  // A program that names none gets English.
+  // Programs that name no language get English.
   const asked = request.headers['accept-language'] === undefined ? 'en' : language;
   const speaker = await translatorOf(asked).catch(() => null);
   speakers.run(speaker, next);

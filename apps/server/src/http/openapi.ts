@@ -9,10 +9,10 @@ import {
 import { SCHEMAS, type Schema } from './api-schemas.ts';
 import { API_CODES, type ApiCode } from './api-codes.ts';
 
-/** What any route behind a session can answer besides its own. */
+/** Error codes of any route that needs a session. */
 const SIGNED_IN: readonly ApiCode[] = ['not-signed-in', 'another-person', 'unavailable', 'failed'];
 
-/** What any route with a JSON body can answer besides its own. */
+/** Error codes of any route with a JSON body. */
 export const JSON_BODY = [
   'malformed-request',
   'wrong-media-type',
@@ -20,16 +20,16 @@ export const JSON_BODY = [
   'foreign-origin',
 ] as const satisfies readonly ApiCode[];
 
-/** What any write of the company's things can answer besides its own. */
+/** Error codes of any write to company data. */
 export const WRITE = ['foreign-origin', 'not-allowed'] as const satisfies readonly ApiCode[];
 
-/** What any write with a JSON body can. */
+/** Error codes of any JSON write. */
 export const JSON_WRITE = [...JSON_BODY, ...WRITE] as const satisfies readonly ApiCode[];
 
-/** What any route with heavy work can answer besides its own. */
+/** Error codes of any route with heavy work. */
 export const WORK = ['not-accepted', 'too-much-work', 'busy'] as const satisfies readonly ApiCode[];
 
-/** One response for each status, with the codes that it can carry. */
+/** One response for each status, with the codes it can carry. */
 function failures(codes: readonly ApiCode[]) {
   const byStatus = new Map<number, ApiCode[]>();
   for (const code of new Set(codes)) {
@@ -50,7 +50,7 @@ function failures(codes: readonly ApiCode[]) {
   );
 }
 
-/** Schema of an answer: one by its name, a list of it, or one written out. */
+/** Schema of an answer: named, a list of a named one, or inline. */
 const schemaOf = (schema: string | readonly [string] | Schema): Schema =>
   typeof schema === 'string'
     ? { $ref: `#/components/schemas/${schema}` }
@@ -62,14 +62,14 @@ interface Answer {
   readonly status?: number;
   /** Absent: no body. */
   readonly schema?: string | readonly [string] | Schema;
-  /** Of a file; JSON where absent. */
+  /** Media type of a file; absent for JSON. */
   readonly mediaType?: string;
   readonly fails?: readonly ApiCode[];
-  /** Without a session. */
+  /** Needs no session. */
   readonly open?: boolean;
 }
 
-/** What a route answers, for the OpenAPI document. */
+/** Documents a route's answers in OpenAPI. */
 export function Answers({ status = 200, schema, mediaType, fails = [], open = false }: Answer) {
   const file: Schema = { type: 'string', format: 'binary' };
   return applyDecorators(
@@ -86,7 +86,7 @@ export function Answers({ status = 200, schema, mediaType, fails = [], open = fa
   );
 }
 
-/** A body of bytes. */
+/** A binary body. */
 export const BytesBody = (...mediaTypes: readonly string[]) =>
   ApiBody({
     required: true,
@@ -114,7 +114,7 @@ function openApiOf(app: INestApplication): OpenAPIObject {
   return document;
 }
 
-/** Serves it at `/api/docs`, and as JSON at `/api/docs.json`. */
+/** Serves the document at `/api/docs`, and as JSON at `/api/docs.json`. */
 export function serveOpenApi(app: INestApplication): void {
   SwaggerModule.setup('api/docs', app, () => openApiOf(app), { jsonDocumentUrl: 'api/docs.json' });
 }

@@ -11,22 +11,26 @@ import { LANGUAGES } from '@water-clock/core';
 import { isUUID } from 'class-validator';
 import { ApiError, notFound } from './api-error.ts';
 
-/** An id from a path, in small letters. One that is no UUID names nothing, so it is answered like any other that is not there. */
+/** An id from a path, in lower case. A value that is not a UUID gets the same answer as an unknown id. */
 class IdPipe extends ParseUUIDPipe {
   constructor(what: string) {
     super({ exceptionFactory: () => notFound(what) });
   }
 
   override async transform(value: string, metadata: Parameters<ParseUUIDPipe['transform']>[1]) {
-    // Any version is an id; the library's own check asks for one of RFC 9562.
+    // Any UUID version; the library's own check requires RFC 9562.
     return isUUID(value) ? value.toLowerCase() : super.transform(value, metadata);
   }
 }
 
-/** The id in a path, under its name there. @param what it names, for the answer where there is none. */
+/**
+ * An id in the path.
+ *
+ * @param what names the subject in the answer if it is missing
+ */
 export const IdParam = (what: string, name = 'id') => Param(name, new IdPipe(what));
 
-/** One of a few words in the query; the first of them where it is not given. */
+/** One of a few words in the query; the first by default. */
 export const WordQuery = (name: string, words: readonly [string, ...string[]]) =>
   Query(
     name,
@@ -41,7 +45,7 @@ export const WordQuery = (name: string, words: readonly [string, ...string[]]) =
     }),
   );
 
-/** A language in the query; null where it is not given. */
+/** A language in the query; null if absent. */
 export const LanguageQuery = () =>
   Query(
     'language',
@@ -75,5 +79,5 @@ class OptionalIdPipe implements PipeTransform<unknown, string | null> {
   }
 }
 
-/** An id in the query; null where it is not given. */
+/** An id in the query; null if absent. */
 export const IdQuery = (name: string) => Query(name, OptionalIdPipe);

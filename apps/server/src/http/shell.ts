@@ -1,4 +1,4 @@
-/** The page that loads the application, and the rules by which a browser takes nothing else into it. */
+/** Serves the page that loads the application, with its content security policy. */
 import { randomBytes } from 'node:crypto';
 import fs from 'node:fs';
 import path from 'node:path';
@@ -7,19 +7,19 @@ import helmet from 'helmet';
 import { isOfApi } from './api-mark.ts';
 import type { Settings } from '../platform/settings.ts';
 
-/** Stands in the built page where the nonce goes. */
+/** Placeholder for the nonce in the built page. */
 const NONCE = '__CSP_NONCE__';
 
-/** The nonce of an answer. */
+/** Nonce of this answer. */
 const nonceOf = ({ locals }: Pick<Response, 'locals'>) => String(locals['nonce']);
 
-/** A new one for each answer: styles that the component library adds carry it, and others do not count. */
+/** New for each answer. Styles added by the component library carry it; all others are blocked. */
 export function makeNonce(_request: Request, response: Response, next: NextFunction): void {
   response.locals['nonce'] = randomBytes(16).toString('base64');
   next();
 }
 
-/** The headers that a browser is bound by. */
+/** Security headers. */
 export const contentRules = ({ secureCookies }: Settings): RequestHandler =>
   helmet({
     contentSecurityPolicy: {
@@ -28,15 +28,15 @@ export const contentRules = ({ secureCookies }: Settings): RequestHandler =>
         styleSrc: [
           "'self'",
           ({ url = '' }, response) =>
-            // The page of the API's documentation is a library's own, and has its styles inside.
+            // The API documentation page is from a library and has inline styles.
             url.startsWith('/api/docs')
               ? "'unsafe-inline'"
-              : // The cast holds: it is an answer of Express.
+              : // Safe cast: an Express response.
                 `'nonce-${nonceOf(response as Response)}'`,
         ],
         imgSrc: ["'self'", 'data:', 'blob:'],
         workerSrc: ["'self'"],
-        // Without https, as on loopback, there is nothing to upgrade to.
+        // Without HTTPS, as on loopback, there is nothing to upgrade.
         ...(secureCookies ? {} : { upgradeInsecureRequests: null }),
       },
     },
@@ -51,7 +51,7 @@ function pageIn(webRoot: string): string {
   return fs.readFileSync(file, 'utf8');
 }
 
-/** Serves the page at every address of the application. It is not kept: an old nonce would not fit. */
+/** Serves the page at every address of the application. Never cached, because its nonce would be old. */
 export function serveShell(webRoot: string | null): RequestHandler {
   const page = webRoot === null ? null : pageIn(webRoot);
   return ({ method, path: place }, response, next) => {

@@ -3,7 +3,7 @@ import { ApiError, type ApiFault } from './api-error.ts';
 
 export function faultsOf(errors: readonly ValidationError[], parent: string): ApiFault[] {
   return errors.flatMap((error) => {
-    // As core writes paths: places in a list in brackets.
+    // Paths as core writes them, with list indexes in brackets.
     const isPlace = /^\d+$/.test(error.property);
     const path =
       parent === ''
@@ -20,7 +20,7 @@ export function faultsOf(errors: readonly ValidationError[], parent: string): Ap
   });
 }
 
-/** Checks request bodies against their DTO classes; a field that the class does not name is refused. */
+/** Validates request bodies against their DTO classes and refuses unknown fields. */
 export const validationPipe = () =>
   new ValidationPipe({
     whitelist: true,

@@ -1,7 +1,7 @@
 import { ApiProperty } from '@nestjs/swagger';
 import { IsInt, IsOptional, IsUUID, Min } from 'class-validator';
 
-/** Every write carries an id made by the client, which makes repeating it harmless, and the version it was based on. */
+/** Every write has an id made by the client, so that repeating it is harmless, and the version it was based on. */
 export class WriteBody {
   @ApiProperty({ format: 'uuid' })
   @IsUUID(undefined, { message: 'id must be a UUID made by the client' })
@@ -15,7 +15,7 @@ export class WriteBody {
 
 /** A write that may have waited on a device while others saved. */
 export class MergedWriteBody extends WriteBody {
-  /** The version on which it was made, where the client put it on top of a later one. */
+  /** Version on which it was made, if the client rebased it on a later one. */
   @ApiProperty({ minimum: 1, required: false })
   @IsOptional()
   @Min(1, { message: 'madeOn must be a whole number, 1 or more' })

@@ -1,6 +1,6 @@
 import type { Role } from './person.entity.ts';
 
-/** Who is signed in. Everything that touches the database takes its company from here and from nowhere else. */
+/** The signed-in person. All database access takes its company from here and nowhere else. */
 export interface Actor {
   readonly companyId: string;
   readonly companyName: string;

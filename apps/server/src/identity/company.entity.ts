@@ -10,11 +10,11 @@ export class Company {
   @Column('text')
   name: string;
 
-  /** Of its settings. */
+  /** Version of the settings. */
   @Column('integer', { default: 1 })
   version: number;
 
-  /** Days after which the record of changes is thinned; null: never. */
+  /** Days after which old changes are thinned out; null: never. */
   @Column('integer', { name: 'keep_changes_days', nullable: true })
   keepChangesDays: number | null;
 }

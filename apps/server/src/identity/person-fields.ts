@@ -1,4 +1,4 @@
-/** Rules of what people type about themselves. */
+/** Rules for what people enter about themselves. */
 import { say, sayText } from '@water-clock/core';
 import { applyDecorators } from '@nestjs/common';
 import { ApiProperty } from '@nestjs/swagger';
@@ -15,7 +15,7 @@ export const NameField = (what: string) =>
     Line(what, 80),
   );
 
-/** In lower case, without the space around it. */
+/** Lower case, trimmed. */
 export const EmailField = () =>
   applyDecorators(
     ApiProperty({ format: 'email', maxLength: 254 }),
@@ -30,7 +30,7 @@ export const EmailField = () =>
     ),
   );
 
-/** A password that is chosen. */
+/** A new password. */
 export const NewPasswordField = () =>
   applyDecorators(
     ApiProperty({ minLength: LEAST_PASSWORD, maxLength: 1000 }),
@@ -42,7 +42,7 @@ export const NewPasswordField = () =>
     IsString({ message: 'the password must be text' }),
   );
 
-/** A password that is known. */
+/** An existing password. */
 export const PasswordField = () =>
   applyDecorators(
     ApiProperty(),

@@ -5,7 +5,7 @@ import { oneOfWords } from '../platform/one-of.ts';
 import { Company } from './company.entity.ts';
 import type { Preferences } from './preferences.ts';
 
-/** What somebody is in their company. */
+/** Role in the company. */
 export const ROLES = ['owner', 'office', 'technician', 'apprentice'] as const;
 export type Role = (typeof ROLES)[number];
 export const ROLE_WORDS: Readonly<Record<Role, string>> = wordsOf({
@@ -25,35 +25,35 @@ export class Person extends CompanyRow {
   @Column('text')
   name: string;
 
-  /** In lower case; of all who are not taken out, one account an address over all companies, since people sign in by it. */
+  /** Lower case. Unique over all companies among people who are not removed, since it is the sign-in name. */
   @Index('people_email', { unique: true, where: 'taken_out_at is null' })
   @Column('text')
   email: string;
 
-  /** argon2id, in its own text form. */
+  /** argon2id in its own text form. */
   @Column('text', { name: 'password_hash' })
   passwordHash: string;
 
   @Column('text')
   role: Role;
 
-  /** Counts the changes of what somebody is in the company. */
+  /** Version of role and membership. */
   @Column('integer', { name: 'member_version', default: 1 })
   memberVersion: number;
 
-  /** Since then nobody signs in as them; what they did stays theirs. */
+  /** Time of removal. No one signs in as them afterwards; their work keeps their name. */
   @Column('timestamptz', { name: 'taken_out_at', nullable: true })
   takenOutAt: Date | null;
 
-  /** What an authenticator app knows too, in base32; null: no second factor. */
+  /** Secret shared with the authenticator app, base32; null: no second factor. */
   @Column('text', { name: 'second_factor', nullable: true })
   secondFactor: string | null;
 
-  /** The step of time of the last code that was taken; none is taken twice. */
+  /** Time step of the last accepted code; no code is accepted twice. */
   @Column('integer', { name: 'second_factor_step', nullable: true })
   secondFactorStep: number | null;
 
-  /** Of the preferences. */
+  /** Version of the preferences. */
   @Column('integer', { default: 1 })
   version: number;
 

@@ -1,14 +1,14 @@
 import { DATE_ORDERS, LANGUAGES } from '@water-clock/core';
 
-/** What a person likes. Null or absent: as their device has it. */
+/** A person's preferences. Null or absent: as on their device. */
 export const CLOCKS = ['12', '24'] as const;
 export const WEEK_STARTS = ['mon', 'sun'] as const;
 export const UNITS = ['metric', 'us'] as const;
 export const THEMES = ['day', 'night'] as const;
 export const CONTRASTS = ['usual', 'high'] as const;
-/** Percent of the usual size of text. */
+/** Percent of the normal text size. */
 export const TEXT_SIZES = [100, 112, 125, 150, 175, 200] as const;
-/** Of the list of sites, beside the house. */
+/** Columns of the site list, besides the site. */
 export const SITE_COLUMNS = [
   ...['town', 'street', 'verdict', 'week', 'stations', 'headroom', 'trouble', 'battery', 'person'],
   ...['last', 'next'],
@@ -26,7 +26,7 @@ export interface Preferences {
   readonly siteColumns?: readonly string[] | null | undefined;
 }
 
-/** Preferences with the version of their person, which a change of them names. */
+/** Preferences with the version a change is based on. */
 export interface PreferencesView {
   readonly version: number;
   readonly preferences: Preferences;

@@ -1,7 +1,7 @@
 import { SetMetadata } from '@nestjs/common';
 import { ROLES, type Role } from './person.entity.ts';
 
-/** Who may do what in a company: docs/people.md shows this table, and a test compares the two. */
+/** Who may do what in a company. docs/people.md shows this table, and a test compares the two. */
 export const RIGHTS = {
   see: { roles: ROLES, words: 'see every site, timer, visit and document, and save them as files' },
   own: { roles: ROLES, words: 'set their own preferences, password, second factor and sessions' },
@@ -25,7 +25,7 @@ export type Right = keyof typeof RIGHTS;
 
 export const RIGHT = 'right';
 
-/** What somebody needs for a handler. Where none is named, reading needs `see` and writing needs `work`. */
+/** The right a handler needs. By default reading needs `see` and writing needs `work`. */
 export const May = (right: Right) => SetMetadata(RIGHT, right);
 
 export const rightOf = (named: Right | undefined, method: string): Right =>

@@ -1,7 +1,7 @@
 import { ApiProperty } from '@nestjs/swagger';
 import { IsInt, IsUUID, Min, ValidateIf, IsObject } from 'class-validator';
 
-/** A document of the library to keep, or null to delete it. */
+/** A library document to save, or null to delete it. */
 export class ChangeLibraryBody {
   @ApiProperty({ format: 'uuid' })
   @IsUUID(undefined, { message: 'id must be a UUID made by the client' })
@@ -12,7 +12,7 @@ export class ChangeLibraryBody {
   @IsInt({ message: 'baseVersion must be a whole number, 0 for a new document' })
   baseVersion: number;
 
-  /** Of the shelf's format, read by core. */
+  /** In the format of its shelf, read by core. */
   @ApiProperty({ type: Object, nullable: true })
   @IsObject({ message: 'document must be an object of the format of its shelf, or null' })
   @ValidateIf(({ document }: ChangeLibraryBody) => document !== null)

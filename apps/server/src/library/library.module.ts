@@ -4,7 +4,7 @@ import { LibraryEntry } from './library-entry.entity.ts';
 import { LibraryController } from './library.controller.ts';
 import { LibraryService } from './library.service.ts';
 
-/** The documents of the office. */
+/** The company's library. */
 @Module({
   imports: [TypeOrmModule.forFeature([LibraryEntry])],
   controllers: [LibraryController],

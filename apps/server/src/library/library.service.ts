@@ -26,11 +26,11 @@ const READERS: Record<Shelf, (value: unknown) => Outcome<object>> = {
   tasks: readTask,
 };
 
-/** A document of a shelf, by the reader of its format. */
+/** A document of a shelf, read by the reader of its format. */
 export const readLibraryDocument = (shelf: Shelf, value: unknown): Outcome<object> =>
   READERS[shelf](value);
 
-/** More is not a library in which anybody finds their way. */
+/** A larger shelf would be unusable. */
 const MOST_DOCUMENTS = 500;
 
 export interface LibraryView {
@@ -46,7 +46,7 @@ export class LibraryService {
     private readonly audit: AuditService,
   ) {}
 
-  /** All documents of a shelf. A deleted one that hides a shipped one is among them, with a null document. */
+  /** All documents of a shelf, including deleted ones that hide a shipped document (null). */
   async list({ companyId }: Actor, shelf: Shelf): Promise<LibraryView[]> {
     const entries = await this.database.manager.find(LibraryEntry, {
       where: { companyId, shelf },
@@ -55,7 +55,7 @@ export class LibraryService {
     return entries.map(({ id, version, document }) => ({ id, version, document }));
   }
 
-  /** Saves a whole document, or deletes it, in one transaction. */
+  /** Saves or deletes a whole document in one transaction. */
   async change(
     actor: Actor,
     shelf: Shelf,
@@ -72,7 +72,7 @@ export class LibraryService {
       again: ({ version }) => ({ version }),
       make: async (database, written) => {
         const key = { companyId, id };
-        // Insert first, so that two people who add the same one at once wait for each other.
+        // Insert first, so that two people who add the same document wait for each other.
         await database
           .createQueryBuilder()
           .insert()

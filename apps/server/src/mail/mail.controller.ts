@@ -10,7 +10,7 @@ import { MailService, type MailView } from './mail.service.ts';
 export class MailController {
   constructor(private readonly mail: MailService) {}
 
-  /** The newest mails of the company; those that no mail server took can be read here. */
+  /** The company's newest mails; owners can read here what no mail server took. */
   @Answers({ schema: ['Mail'], fails: ['not-allowed'] })
   @Get()
   list(@CurrentActor() actor: Actor): Promise<readonly MailView[]> {

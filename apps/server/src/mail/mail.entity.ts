@@ -10,7 +10,7 @@ import {
 import { Company } from '../identity/company.entity.ts';
 import { CompanyRow } from '../platform/company-row.ts';
 
-/** A mail that the application writes. */
+/** A mail written by the application. */
 @Entity('mails')
 export class Mail extends CompanyRow {
   @ManyToOne(() => Company)
@@ -23,7 +23,7 @@ export class Mail extends CompanyRow {
   @Column('text')
   subject: string;
 
-  /** Empty once it is sent: it may hold a link that opens something. */
+  /** Cleared once sent, since it may hold a link that gives access. */
   @Column('text')
   text: string;
 
@@ -36,7 +36,7 @@ export class Mail extends CompanyRow {
   @Column('integer', { default: 0 })
   tries: number;
 
-  /** When it is tried next; null: it is not sent, or not any more. */
+  /** Next attempt; null if it is not to be sent any more. */
   @Index('mails_waiting', { where: 'next_at is not null' })
   @Column('timestamptz', { name: 'next_at', nullable: true })
   nextAt: Date | null;

@@ -4,7 +4,7 @@ import { MailController } from './mail.controller.ts';
 import { Mail } from './mail.entity.ts';
 import { MailService } from './mail.service.ts';
 
-/** What the application writes to people. */
+/** Mail to people. */
 @Global()
 @Module({
   imports: [TypeOrmModule.forFeature([Mail])],

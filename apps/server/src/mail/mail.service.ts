@@ -30,13 +30,13 @@ export interface MailView {
   readonly at: string;
   readonly recipient: string;
   readonly subject: string;
-  /** Empty where it was sent. */
+  /** Empty once sent. */
   readonly text: string;
-  /** `kept`: no mail server is set, so it is to be read here. */
+  /** `kept`: no mail server is configured, so owners read it here. */
   readonly state: 'sent' | 'waiting' | 'failed' | 'kept';
 }
 
-/** Writes mail in the transaction of what it is about, and sends it afterwards; without a mail server it stays where an owner can read it. */
+/** Writes mail in the transaction it belongs to and sends it afterwards. Without a mail server, owners can read it. */
 @Injectable()
 export class MailService implements OnApplicationBootstrap, OnApplicationShutdown {
   private readonly logger = new Logger('Mail');
@@ -65,11 +65,11 @@ export class MailService implements OnApplicationBootstrap, OnApplicationShutdow
     this.transport?.close();
   }
 
-  /** An address of the application. It is never taken from a request, whose sender could name a host of their own. */
+  /** Address of a page of the application. Never taken from the request, whose sender could name another host. */
   address(place: string): string {
     const { publicUrl } = this.settings;
     if (publicUrl) return publicUrl.replace(/\/$/, '') + place;
-    // The cast holds: the adapter is that of Express, over Node's own server.
+    // Safe cast: the Express adapter on Node's server.
     const listening = (this.host.httpAdapter.getHttpServer() as Server).address();
     const port = typeof listening === 'object' ? listening?.port : undefined;
     return `http://localhost:${port ?? this.settings.port}${place}`;
@@ -80,7 +80,7 @@ export class MailService implements OnApplicationBootstrap, OnApplicationShutdow
     await database.insert(Mail, { ...mail, id: randomUUID(), nextAt });
   }
 
-  /** Sends what waits; called when the transaction has ended. */
+  /** Sends waiting mail; call it after the transaction. */
   deliver(): void {
     void this.sendWaiting().catch((error: unknown) => this.logger.warn(error));
   }
@@ -100,7 +100,7 @@ export class MailService implements OnApplicationBootstrap, OnApplicationShutdow
     }
   }
 
-  /** One that is due; nobody else takes it for a while, and each try waits twice as long as the one before. */
+  /** Takes one that is due. It is locked for a while, and each attempt waits twice as long as the last. */
   private async claim(): Promise<Mail | undefined> {
     const [rows]: [Mail[], number] = await this.database.query(
       `update mails m set tries = m.tries + 1,
@@ -114,7 +114,7 @@ export class MailService implements OnApplicationBootstrap, OnApplicationShutdow
     return rows[0];
   }
 
-  /** The newest, for owners. */
+  /** The newest mails, for owners. */
   async list(companyId: string): Promise<readonly MailView[]> {
     const rows = await this.database.manager.find(Mail, {
       where: { companyId },

@@ -9,7 +9,7 @@ import { MetricsService } from './metrics.service.ts';
 
 const LOOPBACK = /^(127\.|::1$|::ffff:127\.)/;
 
-/** With a token whoever has it; without one a program on this machine that asks directly, not through a proxy. */
+/** With a configured token: anyone who sends it. Without: a program on this machine, not through a proxy. */
 function mayRead({ headers, socket }: Request, token: string | null): boolean {
   if (token === null)
     return (
@@ -29,7 +29,7 @@ export class MetricsController {
     private readonly settings: Settings,
   ) {}
 
-  /** For Prometheus. To everybody else there is nothing here. */
+  /** For Prometheus. Everyone else gets 404. */
   @Answers({ mediaType: 'text/plain', fails: ['not-found'], open: true })
   @Public()
   @Get()

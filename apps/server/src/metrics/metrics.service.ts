@@ -14,7 +14,7 @@ interface ConnectionPool {
   readonly waitingCount: number;
 }
 
-/** What Prometheus reads: requests, durations, heavy work, connections, the event loop's delay and the process itself. */
+/** Prometheus metrics: requests, durations, heavy work, connections, event loop delay and the process. */
 @Injectable()
 export class MetricsService {
   readonly registry = new Registry();
@@ -46,7 +46,7 @@ export class MetricsService {
       labelNames: ['state'],
       registers,
       collect: () => {
-        // The cast holds: the driver is that of PostgreSQL, and keeps its pool there.
+        // Safe cast: the PostgreSQL driver keeps its pool there.
         const { master } = database.driver as unknown as { readonly master: ConnectionPool };
         connections.set({ state: 'idle' }, master.idleCount);
         connections.set({ state: 'used' }, master.totalCount - master.idleCount);
@@ -55,11 +55,11 @@ export class MetricsService {
     });
   }
 
-  /** Counts a request when it is answered, by the pattern of its route: no id gets into the metrics. */
+  /** Counts an answered request by route pattern, so that no id gets into the metrics. */
   readonly count = (request: Request, response: Response, next: NextFunction): void => {
     const end = this.durations.startTimer();
     response.once('finish', () => {
-      // The cast says what Express leaves open.
+      // The cast names what Express leaves open.
       const route = request.route as { readonly path?: unknown } | undefined;
       const path = typeof route?.path === 'string' ? route.path : 'other';
       end({ method: request.method, route: path, status: String(response.statusCode) });

@@ -55,7 +55,7 @@ const initialsOf = (name: string) =>
 
 @Injectable()
 export class PagesService {
-  /** What was printed last, by what it was made of. */
+  /** The last PDF, by content. */
   private readonly printed = new LRUCache<string, Buffer>({
     maxSize: MOST_PRINTED_BYTES,
     sizeCalculation: ({ length }) => length,
@@ -68,8 +68,8 @@ export class PagesService {
   ) {}
 
   /**
-   * The page of a timer, by what was left in it: in the visit under way if that is frozen, else in the last one that was
-   * closed; where there was none, of what is set.
+   * A timer's page: from the open visit if its settings are saved as left, otherwise from the last closed visit, otherwise from the current
+   * settings.
    */
   async pageOf(
     companyId: string,
@@ -80,7 +80,7 @@ export class PagesService {
     return this.work.run(companyId, 'homeownerPage', sources);
   }
 
-  /** The card for the box, by the same state; initials are those of whoever prints it. */
+  /** The timer card for the same state, with the initials of whoever prints it. */
   async cardOf(
     { companyId, personName }: Actor,
     timerId: string,
@@ -94,7 +94,7 @@ export class PagesService {
     );
   }
 
-  /** @param language of the page; null: that of the house. */
+  /** @param language of the page; null: the site's */
   private async sourcesOf(
     companyId: string,
     timerId: string,
@@ -186,7 +186,7 @@ export class PagesService {
           code: 'id-reused',
           message: 'another link has this id or this token; every link needs its own',
         });
-      // The cast holds: the answer has a row where one was made, and none where it was there.
+      // Safe cast: one row if it was inserted, none if it existed.
       if ((made.raw as readonly unknown[]).length > 0)
         await this.audit.note(
           { companyId, personId, what: 'link-made', subjectId: timerId },
@@ -224,7 +224,7 @@ export class PagesService {
     return this.pdfOf(link.companyId, link.timerId, paper, language ?? link.language);
   }
 
-  /** The link of a token; the same answer for one that never existed, has expired or was withdrawn. */
+  /** The link of a token. The error is the same for one that never existed, has expired or was revoked. */
   private async linked(token: string): Promise<PageLink> {
     const link = await this.database.manager.findOneBy(PageLink, {
       tokenHash: hashOfToken(token),
@@ -249,16 +249,16 @@ export class PagesService {
 
   private async officeOf(companyId: string): Promise<Office> {
     const entry = await this.database.manager.findOneBy(LibraryEntry, { companyId, id: OFFICE_ID });
-    // The cast holds because only `readOffice` lets a document onto this shelf.
+    // Safe cast: only documents accepted by `readOffice` are on this shelf.
     return (entry?.document as Office | null | undefined) ?? NO_OFFICE;
   }
 
-  /** The kind of a timer by its name: the office's own before the one that ships. */
+  /** A timer kind by name, the company's own first. */
   private async kindOf(companyId: string, { timer }: Plan): Promise<TimerKind | null> {
     const entries = await this.database.manager.find(LibraryEntry, {
       where: { companyId, shelf: 'kinds' },
     });
-    // The cast holds because only `readTimerKind` lets a document onto this shelf.
+    // Safe cast: only documents accepted by `readTimerKind` are on this shelf.
     const own = entries
       .map(({ document }) => document as TimerKind | null)
       .find((kind) => kind?.timer.name === timer.name);

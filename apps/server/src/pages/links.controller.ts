@@ -10,7 +10,7 @@ import { MakeLinkBody } from './make-link-body.ts';
 import { PAPERS, type Paper } from '../formats/page-pdf.ts';
 import { PagesService, type LinkView } from './homeowner-pages.service.ts';
 
-/** The homeowner's page as its company sees it, and the links to it. */
+/** The homeowner's page as the company sees it, and its links. */
 @Controller('timers/:id')
 export class LinksController {
   constructor(private readonly pages: PagesService) {}
@@ -37,7 +37,7 @@ export class LinksController {
     return fileOf(bytes, 'application/pdf', 'watering.pdf', 'inline');
   }
 
-  /** For the inside of the box's door. */
+  /** For the inside of the timer door. */
   @Answers({ mediaType: 'application/pdf', fails: ['malformed-request', 'not-found', ...WORK] })
   @Get('card.pdf')
   async card(
@@ -70,7 +70,7 @@ export class LinksController {
     return this.pages.make(actor, id, body);
   }
 
-  /** Withdrawing twice is harmless. */
+  /** Revoking twice is harmless. */
   @Answers({ schema: 'Link', fails: [...WRITE, 'not-found'] })
   @Post('links/:link/withdraw')
   @HttpCode(200)

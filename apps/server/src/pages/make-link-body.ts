@@ -3,7 +3,7 @@ import { LANGUAGES, type Language } from '@water-clock/core';
 import { IsIn, IsInt, IsOptional, IsUUID, Max, Min } from 'class-validator';
 import { TokenField } from '../platform/token.ts';
 
-/** A new link. Its token is made by the client, so that repeating the request is harmless and the server keeps its hash only. */
+/** A new link. The client makes the token, so that repeating the request is harmless and the server stores only a hash. */
 export class MakeLinkBody {
   @ApiProperty({ format: 'uuid' })
   @IsUUID(undefined, { message: 'id must be a UUID made by the client' })
@@ -18,7 +18,7 @@ export class MakeLinkBody {
   @IsInt({ message: 'days must be a whole number, 1 to 730' })
   days: number;
 
-  /** Of the page behind it; absent or null: that of the house. */
+  /** Language of the page; absent or null: the site's. */
   @ApiProperty({ enum: LANGUAGES, nullable: true, required: false })
   @IsIn(LANGUAGES, { message: `language must be one of ${LANGUAGES.join(', ')}, or null` })
   @IsOptional()

@@ -15,7 +15,7 @@ import { CompanyRow } from '../platform/company-row.ts';
 import { inCompany } from '../platform/in-company.ts';
 import { oneOfWords } from '../platform/one-of.ts';
 
-/** A private link to the homeowner's page of one timer: good until it expires or is withdrawn. */
+/** A private link to a timer's homeowner's page, valid until it expires or is revoked. */
 @Entity('page_links')
 @Check('page_links_language_words', oneOfWords('language', LANGUAGES))
 @Index('page_links_of_person', ['companyId', 'personId'])
@@ -28,7 +28,7 @@ export class PageLink extends CompanyRow {
   @JoinColumn(inCompany('timer_id', 'page_links_of_timer'))
   timer: Relation<Timer>;
 
-  /** Who made it. */
+  /** Author. */
   @Column('uuid', { name: 'person_id' })
   personId: string;
 
@@ -36,12 +36,12 @@ export class PageLink extends CompanyRow {
   @JoinColumn(inCompany('person_id', 'page_links_person'))
   person: Relation<Person>;
 
-  /** SHA-256 of the token: what is in the database opens no page. */
+  /** SHA-256 of the token, so that a leaked database opens no page. */
   @Index('page_links_token', { unique: true })
   @Column('text', { name: 'token_hash' })
   tokenHash: string;
 
-  /** Of the page; null: that of the house. */
+  /** Language of the page; null: the site's. */
   @Column('text', { nullable: true })
   language: Language | null;
 

@@ -9,7 +9,7 @@ import { bearer } from '../platform/token.ts';
 import { Tries } from '../auth/tries.ts';
 import { PagesService } from './homeowner-pages.service.ts';
 
-/** The page for anybody who has a link, without an account. It shows that page and nothing else. */
+/** The page for anyone with a link, without an account. The link shows this page and nothing else. */
 @Public()
 @Controller('page')
 export class PagesController {

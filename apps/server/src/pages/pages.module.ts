@@ -5,7 +5,7 @@ import { LinksController } from './links.controller.ts';
 import { PagesController } from './pages.controller.ts';
 import { PagesService } from './homeowner-pages.service.ts';
 
-/** The homeowner’s page, and private links to it. */
+/** The homeowner's page and its private links. */
 @Module({
   imports: [TypeOrmModule.forFeature([PageLink])],
   controllers: [LinksController, PagesController],

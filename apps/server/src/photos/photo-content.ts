@@ -2,7 +2,7 @@ import { say } from '@water-clock/core';
 import { createHash } from 'node:crypto';
 import sharp, { type Metadata } from 'sharp';
 
-/** Pixels along the longer side; a device scales down to much less. */
+/** Longest side in pixels; devices scale down to much less. */
 const MOST_PIXELS = 4096;
 
 export const MEDIA_TYPES = ['image/jpeg', 'image/png', 'image/webp'] as const;
@@ -13,33 +13,33 @@ const FORMATS: Readonly<Record<string, MediaType>> = {
   png: 'image/png',
   webp: 'image/webp',
 };
-/** Percent; nothing is lost that a person sees. */
+/** JPEG quality; no loss a person would notice. */
 const QUALITY = 90;
 
-/** A photo as it is kept: its pixels alone, written anew, upright, without where and when it was taken. */
+/** A photo as stored: re-encoded pixels, upright, without location or date. */
 export interface PhotoContent {
   readonly mediaType: MediaType;
   readonly bytes: Buffer;
   readonly width: number;
   readonly height: number;
-  /** SHA-256 of the file as it was sent: the same file again is known by it. */
+  /** SHA-256 of the uploaded file, to recognise it when it is sent again. */
   readonly source: string;
 }
 
-/** Why a file is not kept, in words. */
+/** Why a file is refused, as a message. */
 export class NoPhoto extends Error {}
 
 export const digestOf = (bytes: Buffer) => createHash('sha256').update(bytes).digest('hex');
 
 /**
- * Decodes a file and writes its picture anew. Its name and the client's word for it do not count. Works off the event loop.
+ * Decodes and re-encodes a picture, ignoring its name and declared type. Runs off the event loop.
  *
  * @throws NoPhoto
  */
 export async function photoContent(sent: Buffer): Promise<PhotoContent> {
   let known: Metadata;
   try {
-    // Only the header is read here, however large the picture says that it is.
+    // Reads only the header, whatever size the picture claims.
     known = await sharp(sent, { limitInputPixels: false }).metadata();
   } catch {
     throw new NoPhoto(say`this is not a photo; JPEG, PNG and WebP are accepted`);

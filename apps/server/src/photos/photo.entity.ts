@@ -14,19 +14,19 @@ import { inCompany } from '../platform/in-company.ts';
 import { oneOfWords } from '../platform/one-of.ts';
 import { MEDIA_TYPES, type MediaType } from './photo-content.ts';
 
-/** A photo of a station or of a panel. Never altered: another picture is another photo. */
+/** A photo of a station or panel. Never updated; another picture is another photo. */
 @Entity('photos')
 @Check('photos_media_type_words', oneOfWords('media_type', MEDIA_TYPES))
 @Index('photos_of_person', ['companyId', 'personId'])
 export class Photo extends CompanyRow {
-  /** Found from its content, whatever its name. */
+  /** Detected from the content, whatever the name. */
   @Column('text', { name: 'media_type' })
   mediaType: MediaType;
 
   @Column('bytea')
   bytes: Buffer;
 
-  /** SHA-256 of the file as it was sent. */
+  /** SHA-256 of the uploaded file. */
   @Column('text')
   source: string;
 

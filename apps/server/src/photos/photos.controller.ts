@@ -13,7 +13,7 @@ import { PhotosService, type PhotoView } from './photos.service.ts';
 export class PhotosController {
   constructor(private readonly photos: PhotosService) {}
 
-  /** The body is the photo itself, whatever its Content-Type says. */
+  /** The body is the photo itself, whatever its Content-Type. */
   @BytesBody(...MEDIA_TYPES)
   @Answers({
     schema: 'Photo',

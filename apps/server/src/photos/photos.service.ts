@@ -13,9 +13,9 @@ export interface PhotoView {
 }
 
 /**
- * Keeps a photo under an id. The same one again is harmless: the file as it was sent, or as it is kept.
+ * Stores a photo under an id. Sending the same photo again is harmless, as uploaded or as stored.
  *
- * @throws ApiError 409 `id-reused` where another photo has the id.
+ * @throws ApiError 409 `id-reused` if the id belongs to another photo
  */
 export async function keepPhoto(
   database: EntityManager,

@@ -1,6 +1,6 @@
 import { PrimaryColumn } from 'typeorm';
 
-/** A row of a company, under an id that is unique in that company. */
+/** A company's row, with an id unique in that company. */
 export abstract class CompanyRow {
   @PrimaryColumn('uuid', { name: 'company_id' })
   companyId: string;

@@ -1,14 +1,14 @@
 import { QueryFailedError } from 'typeorm';
 
-/** Classes and codes of PostgreSQL (appendix A of its manual) that mean trouble with the database, not with what was asked. */
+/** PostgreSQL error classes and codes (appendix A of its manual) that mean trouble with the database, not with the request. */
 const TROUBLE = [
   /^08/, // connection
   /^53/, // out of disk, memory or connections
-  /^57/, // ended by an operator, starting up, or out of time
+  /^57/, // stopped by an operator, starting up, or timed out
   /^58/, // system
   /^25P0[34]$/, // idle for too long
-  /^40/, // rolled back for another's sake: a deadlock
-  /^55P03$/, // a lock that was not to be had
+  /^40/, // rolled back in favour of another: deadlock
+  /^55P03$/, // lock not available
 ];
 
 const NETWORK = ['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'ENOTFOUND', 'EHOSTUNREACH'];
@@ -17,7 +17,7 @@ const NETWORK = ['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'ENOTFOUND'
 const ENDED =
   /^(Connection terminated|Client has encountered a connection error|timeout exceeded when trying to connect|Query read timeout|Driver not Connected)/;
 
-/** Whether an error means that the database is not to be had now. What was asked may have been done nevertheless. */
+/** Whether an error means that the database is not available. The request may have been carried out all the same. */
 export function isDatabaseTrouble(error: unknown): boolean {
   if (!(error instanceof Error)) return false;
   const cause: unknown = error instanceof QueryFailedError ? error.driverError : error;

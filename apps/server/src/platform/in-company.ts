@@ -1,10 +1,9 @@
 import type { JoinColumnOptions } from 'typeorm';
 
 /**
- * The columns by which a row refers to another one of its own company: the company goes along, so that the database itself
- * refuses a reference that crosses companies.
+ * The columns of a foreign key within a company: the company is part of it, so that the database refuses references between companies.
  *
- * @param column that holds the other row's id; `constraint`: the name of the foreign key in the migrations.
+ * @param column that holds the other row's id; `constraint`: the foreign key's name in the migrations.
  */
 export const inCompany = (column: string, constraint: string): JoinColumnOptions[] => [
   {

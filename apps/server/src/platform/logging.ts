@@ -1,4 +1,4 @@
-/** The log: JSON, one line an event, without personal data. */
+/** The log: JSON lines without personal data. */
 import { randomUUID } from 'node:crypto';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import type { DestinationStream, Logger } from 'pino';
@@ -7,12 +7,12 @@ import { pinoHttp, type HttpLogger } from 'pino-http';
 import { QueryFailedError } from 'typeorm';
 
 const REQUEST_ID = 'X-Request-Id';
-/** One that a proxy gave is kept, if it is one. */
+/** Keeps a request id from a proxy if it is valid. */
 const SOUND_ID = /^[\w-]{8,64}$/;
 
 const text = (value: unknown) => (typeof value === 'string' ? value : undefined);
 
-/** What an error is and where it came from. What a database says of it holds names, telephones and notes, so that is left out. */
+/** Class and stack of an error. The database's own text can hold names, phone numbers and notes, so it is left out. */
 function bareError(error: unknown): object {
   if (!(error instanceof Error)) return { type: typeof error };
   const cause: unknown = error instanceof QueryFailedError ? error.driverError : error;
@@ -32,13 +32,17 @@ function bareError(error: unknown): object {
   };
 }
 
-/** The log of a server. @param to where it goes; standard output where it is not given. */
+/**
+ * The server's log.
+ *
+ * @param to stream; standard output by default
+ */
 export const logOf = (level: string, to?: DestinationStream): Logger => {
   const options = { level, serializers: { err: bareError, error: bareError }, base: null };
   return to ? pino(options, to) : pino(options);
 };
 
-/** Logs each request under an id that its answer carries, too. The query is left out. */
+/** Logs each request with the id its answer carries. Leaves out the query. */
 export const requestLog = (logger: Logger): HttpLogger =>
   pinoHttp({
     logger,
@@ -53,13 +57,13 @@ export const requestLog = (logger: Logger): HttpLogger =>
       req: ({ id, method, url }: { id: unknown; method: string; url: string }) => ({
         id,
         method,
-        // The last part is a secret of whoever reads that calendar.
+        // The last part of the path is the calendar's secret.
         path: url.split('?')[0]?.replace(/^(\/api\/calendars\/).*/, '$1…'),
       }),
       res: ({ statusCode }: { statusCode: number }) => ({ statusCode }),
       err: bareError,
     },
-    // 503 is trouble outside, or much work; other 5xx are mistakes of ours.
+    // 503 is an outage or overload; other 5xx are our bugs.
     customLogLevel: (_request, { statusCode }) =>
       statusCode < 500 ? 'info' : statusCode === 503 ? 'warn' : 'error',
   });

@@ -1,2 +1,2 @@
-/** A word that SQL's `like` takes letter by letter. */
+/** A word for SQL's `like`, escaped. */
 export const literally = (word: string): string => word.replaceAll(/[\\%_]/g, '\\$&');

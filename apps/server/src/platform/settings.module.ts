@@ -2,7 +2,7 @@ import { Global, Module, type DynamicModule } from '@nestjs/common';
 import { ConfigModule, ConfigService } from '@nestjs/config';
 import { Settings } from './settings.ts';
 
-/** The validated settings, to be injected by their class. */
+/** The validated settings, injectable by class. */
 @Global()
 @Module({})
 export class SettingsModule {

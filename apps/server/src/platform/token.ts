@@ -6,11 +6,11 @@ import { Matches } from 'class-validator';
 /** 32 random bytes in base64url. */
 export const newToken = (): string => randomBytes(32).toString('base64url');
 
-/** SHA-256 of a token: what is in the database opens nothing. */
+/** SHA-256 of a token, so that a leaked database gives no access. */
 export const hashOfToken = (token: string): string =>
   createHash('sha256').update(token).digest('hex');
 
-/** `Bearer TOKEN`; a token in a header is in no address, so it gets into no log and no browsing history. */
+/** `Bearer TOKEN`. In a header, the token stays out of logs and browsing history. */
 export const bearer = (header: string | undefined): string =>
   header?.replace(/^Bearer /i, '') ?? '';
 

@@ -13,7 +13,7 @@ const Whole = (what: string, most: number) => {
   );
 };
 
-/** How a task went. The browser judges it by the same engine; it counts for nobody but the person and the office. */
+/** Result of a task. The browser judges it with the same engine; only the person and the office see it. */
 export class PracticeBody {
   @ApiProperty({ format: 'uuid' })
   @IsUUID(undefined, { message: 'id must be a UUID made by the client' })

@@ -11,7 +11,7 @@ import { Person } from '../identity/person.entity.ts';
 import { CompanyRow } from '../platform/company-row.ts';
 import { inCompany } from '../platform/in-company.ts';
 
-/** One time that somebody did a task of the bench. Never altered. */
+/** One attempt at a bench task. Never updated. */
 @Entity('practice_results')
 @Index('practice_results_by_person', ['companyId', 'personId', 'task'])
 export class PracticeResult extends CompanyRow {

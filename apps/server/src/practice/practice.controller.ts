@@ -10,7 +10,7 @@ import { PracticeService, type PracticeView } from './practice.service.ts';
 export class PracticeController {
   constructor(private readonly practice: PracticeService) {}
 
-  /** How the tasks of the bench were done: by oneself, and to those who look after gardens by everybody. */
+  /** Results of bench tasks: one's own, and everyone's for people who look after sites. */
   @Answers({ schema: ['Practice'], fails: [] })
   @Get()
   list(@CurrentActor() actor: Actor): Promise<PracticeView[]> {

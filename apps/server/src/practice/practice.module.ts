@@ -4,7 +4,7 @@ import { PracticeResult } from './practice-result.entity.ts';
 import { PracticeController } from './practice.controller.ts';
 import { PracticeService } from './practice.service.ts';
 
-/** What people practise on the bench. */
+/** Practice on the bench. */
 @Module({
   imports: [TypeOrmModule.forFeature([PracticeResult])],
   controllers: [PracticeController],

@@ -6,7 +6,7 @@ import { ApiError } from '../http/api-error.ts';
 import type { PracticeBody } from './practice-body.ts';
 import { PracticeResult } from './practice-result.entity.ts';
 
-/** Somebody and a task: the best, how often, and when last. */
+/** A person's best result, count and last date for a task. */
 export interface PracticeView {
   readonly personId: string;
   readonly person: string;
@@ -17,12 +17,12 @@ export interface PracticeView {
   readonly lastAt: string;
 }
 
-/** How people did the tasks of the bench. */
+/** Results of bench tasks. */
 @Injectable()
 export class PracticeService {
   constructor(private readonly database: DataSource) {}
 
-  /** One's own; and of everybody for those who look after gardens, since they teach. */
+  /** One's own; everyone's for people who look after sites, since they teach. */
   async list({ companyId, personId, role }: Actor): Promise<PracticeView[]> {
     const rows: (Omit<PracticeView, 'lastAt'> & { readonly lastAt: Date })[] =
       await this.database.query(

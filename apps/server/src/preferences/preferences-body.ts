@@ -14,7 +14,7 @@ import {
 import { Part } from '../http/fields.ts';
 import { WriteBody } from '../http/write-body.ts';
 
-/** One of a closed list, or null or absent for what the device has. */
+/** One of a closed list; null or absent: the device's own setting. */
 function OneOf(values: readonly (string | number)[]): PropertyDecorator {
   return (target, name) => {
     ApiProperty({ enum: [...values], nullable: true, required: false })(target, name);
@@ -62,7 +62,7 @@ export class PreferencesFields implements Preferences {
   siteColumns?: string[] | null;
 }
 
-/** All preferences of a person as they are to be. */
+/** All preferences of a person, replacing the old ones. */
 export class ChangePreferencesBody extends WriteBody {
   @Part(() => PreferencesFields, 'preferences must be an object')
   preferences: PreferencesFields;

@@ -12,7 +12,7 @@ import { PreferencesService } from './preferences.service.ts';
 export class PreferencesController {
   constructor(private readonly preferences: PreferencesService) {}
 
-  /** What the signed-in person likes; `GET /session` has it with them. */
+  /** The signed-in person's preferences, also part of `GET /session`. */
   @Answers({ schema: 'Preferences', fails: [...JSON_BODY, 'stale-version', 'id-reused'] })
   @Post('changes')
   @HttpCode(200)

@@ -2,7 +2,7 @@ import { Module } from '@nestjs/common';
 import { PreferencesController } from './preferences.controller.ts';
 import { PreferencesService } from './preferences.service.ts';
 
-/** What each person likes, kept with them and not with a device. */
+/** Preferences, kept with the person and not with a device. */
 @Module({
   controllers: [PreferencesController],
   providers: [PreferencesService],

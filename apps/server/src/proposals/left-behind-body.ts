@@ -3,7 +3,7 @@ import { ArrayMaxSize, ArrayMinSize, IsArray, IsUUID } from 'class-validator';
 
 const MOST = 500;
 
-/** What waited on the device of somebody who was taken out of the company, for one timer. */
+/** A removed person's waiting changes to one timer. */
 export class LeftBehindBody {
   @ApiProperty({ format: 'uuid' })
   @IsUUID(undefined, { message: 'id must be a UUID made by the client' })
@@ -13,7 +13,7 @@ export class LeftBehindBody {
   @IsUUID(undefined, { message: 'timerId must be the id of a timer' })
   timerId: string;
 
-  /** A list of `RecordChange`, in order, each read by core. */
+  /** `RecordChange`s in order, each read by core. */
   @ApiProperty({ type: 'array', items: { type: 'object' }, minItems: 1, maxItems: MOST })
   @ArrayMaxSize(MOST, { message: `at most ${MOST} changes are handed over at once` })
   @ArrayMinSize(1, { message: 'changes must not be empty' })

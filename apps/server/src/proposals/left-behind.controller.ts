@@ -7,7 +7,7 @@ import { Public } from '../http/public.ts';
 import { LeftBehindBody } from './left-behind-body.ts';
 import { ProposalsService } from './proposals.service.ts';
 
-/** Somebody who was taken out can change nothing, but what they entered before is not lost: the office reads it as a proposal. */
+/** A removed person can change nothing, but earlier entries are not lost: the office gets them as a suggestion. */
 @Public()
 @Controller('left-behind')
 export class LeftBehindController {

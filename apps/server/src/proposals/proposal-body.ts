@@ -2,7 +2,7 @@ import { ApiProperty } from '@nestjs/swagger';
 import { IsBoolean, IsIn, IsString, MaxLength } from 'class-validator';
 import { WriteBody } from '../http/write-body.ts';
 
-/** Where its proposer moves a proposal. */
+/** Where its author moves a suggestion. */
 const MOVES = ['draft', 'sent', 'withdrawn'] as const;
 const MOST_CHARACTERS = 2000;
 
@@ -17,7 +17,7 @@ export class MoveProposalBody extends WriteBody {
   note: string;
 }
 
-/** Its base version is that of the timer. */
+/** The base version is the timer's. */
 export class AnswerProposalBody extends WriteBody {
   @ApiProperty()
   @IsBoolean({ message: 'isAccepted must be true or false' })

@@ -18,7 +18,7 @@ import { Timer } from '../sites/timer.entity.ts';
 const PROPOSAL_STATES = ['draft', 'sent', 'withdrawn', 'accepted', 'refused'] as const;
 export type ProposalState = (typeof PROPOSAL_STATES)[number];
 
-/** What somebody who may not change a timer would change on it. */
+/** An apprentice's suggested changes to a timer. */
 @Entity('proposals')
 @Check('proposals_state_words', oneOfWords('state', PROPOSAL_STATES))
 @Index('proposals_by_timer', ['companyId', 'timerId'])
@@ -45,19 +45,19 @@ export class Proposal extends CompanyRow {
   @Column('text')
   state: ProposalState;
 
-  /** Counts its steps; 1 is a proposal that was not begun. */
+  /** Version; 1 is a new suggestion. */
   @Column('integer')
   version: number;
 
-  /** In order, on top of whatever is set. Only ever added to. */
+  /** In order, on top of the current settings. Only ever appended to. */
   @Column('jsonb', { default: [] })
   changes: RecordChange[];
 
-  /** Of the proposer. */
+  /** Note of the author. */
   @Column('text', { default: '' })
   note: string;
 
-  /** Of who answered. */
+  /** Answer of whoever decided. */
   @Column('text', { default: '' })
   answer: string;
 

@@ -10,12 +10,12 @@ import { ProposalsService, type ProposalView } from './proposals.service.ts';
 
 const STEP = [...JSON_WRITE, 'not-found', 'stale-version', 'proposal-moved', 'id-reused'] as const;
 
-/** What apprentices would change. */
+/** Apprentices' suggestions. */
 @Controller()
 export class ProposalsController {
   constructor(private readonly proposals: ProposalsService) {}
 
-  /** Those that wait for an answer; and one's own. */
+  /** Suggestions waiting for an answer, and one's own. */
   @Answers({ schema: ['Proposal'], fails: ['not-found'] })
   @Get('timers/:id/proposals')
   list(
@@ -25,7 +25,7 @@ export class ProposalsController {
     return this.proposals.list(actor, id);
   }
 
-  /** Adds a change to one's proposal; the first begins it, at base version 1. */
+  /** Adds a change to one's suggestion. The first change creates it, at base version 1. */
   @Answers({ schema: 'Version', fails: [...STEP, 'not-accepted'] })
   @May('propose')
   @Post('timers/:id/proposals/changes')
@@ -38,7 +38,7 @@ export class ProposalsController {
     return this.proposals.change(actor, id, body);
   }
 
-  /** Its proposer sends it, takes it back, or throws it away. */
+  /** The author sends, withdraws or discards a suggestion. */
   @Answers({ schema: 'Proposal', fails: STEP })
   @May('propose')
   @Post('proposals/:id/moves')
@@ -51,7 +51,7 @@ export class ProposalsController {
     return this.proposals.move(actor, id, body);
   }
 
-  /** Accepted, it is one change of the timer, whose version is the base version. */
+  /** Accepting makes one change of the timer; the base version is the timer's. */
   @Answers({ schema: 'Proposal', fails: [...STEP, 'not-accepted'] })
   @Post('proposals/:id/answers')
   @HttpCode(200)

@@ -5,7 +5,7 @@ import { LeftBehindController } from './left-behind.controller.ts';
 import { ProposalsController } from './proposals.controller.ts';
 import { ProposalsService } from './proposals.service.ts';
 
-/** What those propose who may not change a timer. */
+/** Suggestions by people who may not change timers. */
 @Module({
   imports: [TypeOrmModule.forFeature([Proposal])],
   controllers: [ProposalsController, LeftBehindController],

@@ -36,7 +36,7 @@ export interface ProposalView {
 
 const OPEN: readonly ProposalState[] = ['draft', 'sent'];
 const MOST_CHANGES = 500;
-/** Answers are shown to their proposer for so long. */
+/** How long the author sees an answer. */
 const SHOWN_DAYS = 14;
 
 const proposalView = (proposal: Proposal): ProposalView => ({
@@ -52,7 +52,7 @@ const proposalView = (proposal: Proposal): ProposalView => ({
   movedAt: proposal.movedAt.toISOString(),
 });
 
-/** What a step does to the proposal, and the change of the timer that it makes. */
+/** What a step does to the suggestion, and the change it makes to the timer. */
 interface Step {
   readonly columns: Partial<Pick<Proposal, 'state' | 'note' | 'answer' | 'answeredBy'>>;
   readonly change?: Written;
@@ -62,7 +62,7 @@ type Together =
   | { readonly ok: true; readonly record: TimerRecord }
   | { readonly ok: false; readonly faults: readonly Fault[] };
 
-/** A record with changes made on top of it, one after another. */
+/** A record with changes applied in order. */
 function withChanges(record: TimerRecord, changes: readonly RecordChange[]): Together {
   let made = record;
   for (const change of changes) {
@@ -73,13 +73,13 @@ function withChanges(record: TimerRecord, changes: readonly RecordChange[]): Tog
   return { ok: true, record: made };
 }
 
-/** One step to undo. */
+/** A single undoable step. */
 const asOne = (changes: readonly RecordChange[]): RecordChange => ({
   type: 'together',
   changes: changes.flatMap((change) => (change.type === 'together' ? change.changes : [change])),
 });
 
-/** 409 with what is proposed by now. */
+/** 409 with the current suggestion. */
 function staleProposal(
   { plan, survey }: Timer,
   changes: readonly RecordChange[],
@@ -95,8 +95,8 @@ function staleProposal(
   });
 }
 
-/** What an apprentice would change on a timer, until somebody accepts or refuses it. */
-/** How a proposal is not open any more. */
+/** An apprentice's changes to a timer, until someone accepts or declines them. */
+/** Ways in which a suggestion is closed. */
 function movedWords({ state, answerer }: Proposal): string {
   const by = answerer?.name;
   if (state === 'withdrawn') return say`this suggestion was already withdrawn`;
@@ -113,7 +113,7 @@ function movedWords({ state, answerer }: Proposal): string {
 export class ProposalsService {
   constructor(private readonly database: DataSource) {}
 
-  /** Those that wait for an answer, and one's own: the open one, and what was answered lately. */
+  /** Suggestions waiting for an answer; and one's own, open or recently answered. */
   async list({ companyId, personId }: Actor, timerId: string): Promise<readonly ProposalView[]> {
     if (!(await this.database.manager.existsBy(Timer, { companyId, id: timerId })))
       throw notFound('timer');
@@ -135,7 +135,7 @@ export class ProposalsService {
     return rows.map(proposalView);
   }
 
-  /** Adds a change to one's open proposal for a timer; the first one begins it. */
+  /** Adds a change to one's open suggestion for a timer, creating it if needed. */
   async change(
     actor: Actor,
     timerId: string,
@@ -187,7 +187,7 @@ export class ProposalsService {
     });
   }
 
-  /** Keeps what waited on the device of somebody who was taken out, as a proposal for the office to read. */
+  /** Saves a removed person's waiting changes as a suggestion for the office. */
   async leaveBehind(
     leaver: Actor,
     { id, timerId, changes }: LeftBehindBody,
@@ -228,7 +228,7 @@ export class ProposalsService {
     });
   }
 
-  /** Its proposer sends it, takes it back, or throws it away. */
+  /** The author sends, withdraws or discards a suggestion. */
   move(
     actor: Actor,
     id: string,
@@ -247,7 +247,7 @@ export class ProposalsService {
     });
   }
 
-  /** Somebody accepts a proposal, which then is one change of theirs, or refuses it. Of two answers the first counts. */
+  /** Accepts a suggestion, as one change by whoever accepts it, or declines it. The first answer counts. */
   answer(
     actor: Actor,
     id: string,
@@ -296,7 +296,7 @@ export class ProposalsService {
       again: async (_earlier, database) => proposalView(seen(await one(database))),
       make: async (database, written) => {
         const asked = seen(await one(database));
-        // The timer's row stands for its proposals: who changes one of them has it locked.
+        // Locking the timer's row locks its suggestions.
         const timer = await lockedTimer(database, actor, asked.timerId);
         const proposal = seen(await one(database));
         if (!OPEN.includes(proposal.state))

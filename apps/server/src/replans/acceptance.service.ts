@@ -13,9 +13,9 @@ import { ProposalsService } from '../proposals/proposals.service.ts';
 import { Timer } from '../sites/timer.entity.ts';
 import { Replan, ReplanTimer } from './replan.entity.ts';
 
-/** Longer than one acceptance takes. What a server that dies leaves behind is taken up by another. */
+/** Longer than one acceptance takes. Another server takes over what a dead server left. */
 const CLAIMED_SECONDS = 30;
-/** Somebody who works at the timer may save in between; then it is tried again on what they saved. */
+/** If someone saves the timer in between, try again on what they saved. */
 const MOST_TRIES = 5;
 
 /** $1: company, $2: seconds. */
@@ -26,7 +26,7 @@ const CLAIM = `update replan_timers set claimed_until = now() + make_interval(se
     order by id limit 1 for update skip locked)
   returning id`;
 
-/** Accepts everything that a replan proposes, one timer after another, in the name of who asked for it. */
+/** Accepts all suggestions of a replan, one timer after another, in the name of the person who asked. */
 @Injectable()
 export class AcceptanceService implements OnApplicationBootstrap {
   private readonly logger = new Logger('Acceptance');
@@ -42,7 +42,7 @@ export class AcceptanceService implements OnApplicationBootstrap {
     if (this.settings.jobs) void this.everywhere();
   }
 
-  /** Goes on with what a server left behind. */
+  /** Continues what another server left unfinished. */
   async everywhere(): Promise<void> {
     try {
       const companies = await this.database.manager.find(Company, { select: { id: true } });
@@ -52,7 +52,11 @@ export class AcceptanceService implements OnApplicationBootstrap {
     }
   }
 
-  /** Marks all that waits for an answer, and begins. @returns how many timers were marked */
+  /**
+   * Marks everything waiting for an answer, and starts.
+   *
+   * @returns the number of timers marked
+   */
   async start(actor: Actor, replanId: string, id: string): Promise<{ accepting: number }> {
     const marked = await this.write(actor, replanId, id, 'accept', (database) =>
       database.query(
@@ -68,7 +72,11 @@ export class AcceptanceService implements OnApplicationBootstrap {
     return { accepting: marked };
   }
 
-  /** Leaves the rest as it is; what was accepted stays accepted. @returns how many timers were left */
+  /**
+   * Stops; what was accepted stays accepted.
+   *
+   * @returns the number of timers not accepted
+   */
   async stop(actor: Actor, replanId: string, id: string): Promise<{ left: number }> {
     const left = await this.write(actor, replanId, id, 'stop', (database) =>
       database.query(
@@ -93,13 +101,13 @@ export class AcceptanceService implements OnApplicationBootstrap {
       meaning: ['replan', what, replanId],
       again: () => 0,
       make: async (database, written) => {
-        // Locked, so that two who begin or stop at once get versions of their own.
+        // Locked, so that two people who start or stop at once get different versions.
         const replan = await database.findOne(Replan, {
           where: { companyId, id: replanId },
           lock: { mode: 'pessimistic_write' },
         });
         if (!replan) throw notFound('replan');
-        // The driver answers a change of rows with those rows and their number.
+        // For an update, the driver returns the rows and their count.
         const [rows] = await mark(database);
         const [{ version }]: [{ version: number }] = await database.query(
           `select coalesce(max(version), 0)::int + 1 as version from changes
@@ -112,12 +120,12 @@ export class AcceptanceService implements OnApplicationBootstrap {
     });
   }
 
-  /** Accepts all that is marked in a company; never fails. */
+  /** Accepts everything marked in a company. Never throws. */
   soon(companyId: string): Promise<void> {
     const before = this.turns.get(companyId);
     if (before) return before;
     const turn = this.all(companyId)
-      // The claims lapse, and the next turn goes on.
+      // The claims expire, and the next run continues.
       .catch((error: unknown) => this.logger.warn(error))
       .finally(() => this.turns.delete(companyId));
     this.turns.set(companyId, turn);
@@ -148,7 +156,7 @@ export class AcceptanceService implements OnApplicationBootstrap {
     );
   }
 
-  /** @returns why it could not be accepted; empty: it was */
+  /** @returns why it could not be accepted; empty if it was */
   private async accepted(
     { companyId, timerId }: ReplanTimer,
     personId: string,
@@ -172,7 +180,7 @@ export class AcceptanceService implements OnApplicationBootstrap {
     }
   }
 
-  /** Null: they left the company, or their role does not allow it any more. */
+  /** Null if they left the company or their role no longer allows it. */
   private async actorOf(companyId: string, personId: string): Promise<Actor | null> {
     const person = await this.database.manager.findOne(Person, {
       where: { companyId, id: personId, takenOutAt: IsNull() },

@@ -3,7 +3,7 @@ import { IsInt, IsOptional, IsUUID, Max, Min } from 'class-validator';
 import { CLOCK_STYLES, DATE_ORDERS, type ClockStyle, type DateOrder } from '@water-clock/core';
 import { Choice, Count } from '../http/fields.ts';
 
-/** Timers to be planned anew: those that break given rules or will break them, or all whose percent should be another in a month. */
+/** Which timers to replan: those that break given rules now or later, or those whose percent should change in a month. */
 export class ReplanBody {
   @ApiProperty({ format: 'uuid' })
   @IsUUID(undefined, { message: 'id must be a UUID made by the client' })
@@ -22,11 +22,14 @@ export class ReplanBody {
   month?: number;
 }
 
-/** How a house is told: the office calls, or somebody goes there; `open`: no plan was found; `done`: it was taken or refused; `troubled`: it could not be accepted with all others. */
+/**
+ * How the customer is told: by phone or by a visit. `open`: no plan found; `done`: accepted or declined; `troubled`: "Accept all" failed on
+ * it.
+ */
 const SHOWN = ['all', 'phone', 'visit', 'open', 'done', 'troubled'] as const;
 export type Shown = (typeof SHOWN)[number];
 
-/** A request for all timers of a replan. */
+/** A request about all timers of a replan. */
 export class ReplanActBody {
   @ApiProperty({ format: 'uuid' })
   @IsUUID(undefined, { message: 'id must be a UUID made by the client' })

@@ -17,11 +17,11 @@ import { oneOfWords } from '../platform/one-of.ts';
 import { Proposal } from '../proposals/proposal.entity.ts';
 import { Timer } from '../sites/timer.entity.ts';
 
-/** Why many timers are planned anew: the rules of their place have changed, or the month has. */
+/** Why timers are replanned: the rules changed, or the month did. */
 const AIMS = ['rules', 'percent'] as const;
 export type Aim = (typeof AIMS)[number];
 
-/** Many timers that are planned anew together. */
+/** Timers replanned together. */
 @Entity('replans')
 @Check('replans_aim_words', oneOfWords('aim', AIMS))
 @Index('replans_by_age', ['companyId', 'at'])
@@ -42,7 +42,7 @@ export class Replan extends CompanyRow {
   @Column('smallint', { nullable: true })
   month: number | null;
 
-  /** Who asked for it, and so proposes what comes of it. */
+  /** The person who asked for it, and the author of its suggestions. */
   @Column('uuid', { name: 'person_id' })
   personId: string;
 
@@ -54,11 +54,11 @@ export class Replan extends CompanyRow {
   at: Date;
 }
 
-/** `fits`: nothing is to be changed; `none`: there is no plan, or none was found. */
+/** `fits`: nothing to change; `none`: no plan exists or none was found. */
 const REPLAN_STATES = ['waiting', 'fits', 'none', 'proposed'] as const;
 export type ReplanState = (typeof REPLAN_STATES)[number];
 
-/** One of them. */
+/** One timer of a replan. */
 @Entity('replan_timers')
 @Check('replan_timers_state_words', oneOfWords('state', REPLAN_STATES))
 @Index('replan_timers_by_replan', ['companyId', 'replanId'])
@@ -90,11 +90,11 @@ export class ReplanTimer extends CompanyRow {
   @Column('text', { default: '' })
   why: string;
 
-  /** Settings that somebody at the box changes. */
+  /** Number of settings to change at the timer. */
   @Column('smallint', { nullable: true })
   lines: number | null;
 
-  /** From when on it has to stand in the timer. */
+  /** Date from which the timer must have it. */
   @Column('integer', { name: 'from_day', nullable: true })
   from: EpochDay | null;
 
@@ -105,7 +105,7 @@ export class ReplanTimer extends CompanyRow {
   @JoinColumn(inCompany('proposal_id', 'replan_timers_proposal'))
   proposal: Relation<Proposal> | null;
 
-  /** Who has asked for it to be accepted, until it is. */
+  /** Who asked to accept it, until it is accepted. */
   @Column('uuid', { name: 'accepting_person_id', nullable: true })
   acceptingPersonId: string | null;
 
@@ -113,11 +113,11 @@ export class ReplanTimer extends CompanyRow {
   @JoinColumn(inCompany('accepting_person_id', 'replan_timers_accepting_person'))
   acceptingPerson: Relation<Person> | null;
 
-  /** Why it could not be accepted with all others; empty: it could, or nobody tried. */
+  /** Why "Accept all" failed on it; empty if it did not. */
   @Column('text', { default: '' })
   trouble: string;
 
-  /** Until then some server is at it. */
+  /** A server is working on it until then. */
   @Column('timestamptz', { name: 'claimed_until', nullable: true })
   claimedUntil: Date | null;
 }

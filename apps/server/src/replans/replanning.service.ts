@@ -27,7 +27,7 @@ import { WorkService } from '../work/work.service.ts';
 import { ReplanTimer, type Replan } from './replan.entity.ts';
 import { beforeSunrise } from './sunrise.ts';
 
-/** Longer than one takes; what a server leaves behind that dies is taken up by another. */
+/** Longer than one plan takes. Another server takes over what a dead server left. */
 const CLAIMED_SECONDS = 150;
 
 /** $1: company, $2: seconds. */
@@ -41,7 +41,7 @@ const CLAIM = `update replan_timers set claimed_until = now() + make_interval(se
 const aimOf = ({ aim, month }: Replan): ReplanAim =>
   aim === 'rules' ? { of: 'rules' } : { of: 'percent', month: month ?? 1 };
 
-/** Plans the timers of replans anew, one after another on each thread, and leaves what comes of it as proposals. Servers share the work by claims. */
+/** Replans timers, one after another on each thread, and saves the results as suggestions. Servers share the work by claims. */
 @Injectable()
 export class ReplanningService implements OnApplicationBootstrap {
   private readonly logger = new Logger('Replanning');
@@ -58,7 +58,7 @@ export class ReplanningService implements OnApplicationBootstrap {
     if (this.settings.jobs) void this.everywhere();
   }
 
-  /** For what a server left behind. */
+  /** Picks up what another server left. */
   async everywhere(): Promise<void> {
     try {
       const companies = await this.database.manager.find(Company, { select: { id: true } });
@@ -68,14 +68,14 @@ export class ReplanningService implements OnApplicationBootstrap {
     }
   }
 
-  /** Plans all that wait in a company; never fails. */
+  /** Plans everything waiting in a company. Never throws. */
   soon(companyId: string): Promise<void> {
     const before = this.turns.get(companyId);
     if (before) return before;
     const threads = Array.from({ length: this.settings.workers }, () => this.thread(companyId));
     const turn = Promise.all(threads)
       .then(() => undefined)
-      // The claims lapse, and whoever asks next begins again.
+      // The claims expire, and the next request starts again.
       .catch((error: unknown) => this.logger.warn(error))
       .finally(() => this.turns.delete(companyId));
     this.turns.set(companyId, turn);
@@ -84,7 +84,7 @@ export class ReplanningService implements OnApplicationBootstrap {
 
   private async thread(companyId: string): Promise<void> {
     for (;;) {
-      // The driver answers a change of rows with those rows and their number.
+      // For an update, the driver returns the rows and their count.
       const [rows]: [{ id: string }[], number] = await this.database.query(CLAIM, [
         companyId,
         CLAIMED_SECONDS,
@@ -139,7 +139,7 @@ export class ReplanningService implements OnApplicationBootstrap {
       record: { plan, survey },
       house: { houseNumber: site.houseNumber, supply: site.supply, mowing: site.mowing },
       rules: (await rulesOfCompany(manager, companyId)).get(site.rulesId) ?? null,
-      // The casts hold because each shelf takes only what the reader of its format lets in.
+      // Safe casts: each shelf holds only documents accepted by its reader.
       table: (documentOf(site.minutesId) as MinutesTable | undefined) ?? SHIPPED_MINUTES,
       climate: await this.climateOf(
         site,
@@ -173,7 +173,7 @@ export class ReplanningService implements OnApplicationBootstrap {
       lock: { mode: 'pessimistic_write' },
     });
     if (!now) return;
-    // Somebody changed it meanwhile: it is planned again.
+    // The timer changed in the meantime; plan it again.
     if (now.version !== timer.version) {
       await database.update(ReplanTimer, { companyId, id }, { claimedUntil: null });
       return;
@@ -184,7 +184,7 @@ export class ReplanningService implements OnApplicationBootstrap {
       return;
     }
     const { change, why, lines, from } = replanned;
-    // What was proposed by an earlier one is out of date.
+    // Suggestions of earlier replans are out of date.
     await database.update(
       Proposal,
       { companyId, timerId, personId, state: In(['draft', 'sent']) },

@@ -14,14 +14,14 @@ export class ReplansController {
     private readonly acceptance: AcceptanceService,
   ) {}
 
-  /** The latest replans, with how far they are. */
+  /** The latest replans, with their progress. */
   @Answers({ schema: ['Replan'] })
   @Get()
   list(@CurrentActor() actor: Actor): Promise<ReplanView[]> {
     return this.replans.list(actor);
   }
 
-  /** A page of the timers of one, in the order of towns and streets. */
+  /** A page of a replan's timers, by town and street. */
   @Answers({ schema: 'ReplanPage', fails: ['malformed-request', 'not-found'] })
   @Get(':id')
   one(
@@ -32,7 +32,10 @@ export class ReplansController {
     return this.replans.one(actor, id, query);
   }
 
-  /** Has all timers planned anew in the background that break rules or will, or whose percent should be another in a month. What comes of it is proposed. */
+  /**
+   * Replans, in the background, all timers that break rules now or later or whose percent should change in a month. Results are
+   * suggestions.
+   */
   @Answers({
     status: 201,
     schema: 'NewReplan',
@@ -44,7 +47,10 @@ export class ReplansController {
     return this.replans.add(actor, body);
   }
 
-  /** Accepts everything that waits for an answer, in the background; the counts tell how far it is, and each line why it could not be accepted. */
+  /**
+   * Accepts everything waiting for an answer, in the background. The counts show the progress, and each line says if it could not be
+   * accepted.
+   */
   @Answers({
     status: 202,
     schema: 'Acceptance',
@@ -60,7 +66,7 @@ export class ReplansController {
     return this.acceptance.start(actor, id, body.id);
   }
 
-  /** Stops accepting; what was accepted stays so. */
+  /** Stops accepting; what was accepted stays accepted. */
   @Answers({ schema: 'StoppedAcceptance', fails: [...JSON_WRITE, 'not-found', 'id-reused'] })
   @Post(':id/acceptance/stop')
   @HttpCode(200)

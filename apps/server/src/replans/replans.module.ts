@@ -8,7 +8,7 @@ import { ReplanningService } from './replanning.service.ts';
 import { ReplansController } from './replans.controller.ts';
 import { ReplansService } from './replans.service.ts';
 
-/** Many timers planned anew, since the rules of their place or the month have changed. */
+/** Replans: new plans for many timers when rules or the month change. */
 @Module({
   imports: [TypeOrmModule.forFeature([Replan, ReplanTimer]), WeatherModule, ProposalsModule],
   controllers: [ReplansController],

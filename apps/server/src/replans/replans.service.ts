@@ -22,18 +22,18 @@ import { ReplanningService } from './replanning.service.ts';
 interface ReplanCounts {
   readonly all: number;
   readonly waiting: number;
-  /** Nothing has to be changed on them. */
+  /** Nothing to change. */
   readonly fits: number;
-  /** To be told by phone, and by a visit; nothing was decided on them yet. */
+  /** To tell by phone or by a visit; not decided yet. */
   readonly phone: number;
   readonly visit: number;
-  /** No plan was found. */
+  /** No plan found. */
   readonly open: number;
-  /** What was proposed was taken or refused. */
+  /** Accepted or declined. */
   readonly done: number;
-  /** Are being accepted now, all in one request. */
+  /** Being accepted by "Accept all". */
   readonly accepting: number;
-  /** Could not be accepted with all others, and still wait for an answer. */
+  /** "Accept all" failed; still waiting for an answer. */
   readonly troubled: number;
 }
 
@@ -41,7 +41,7 @@ export interface ReplanView {
   readonly id: string;
   readonly aim: Aim;
   readonly rulesId: string | null;
-  /** What the rules are called. */
+  /** Name of the rules. */
   readonly rules: string | null;
   readonly month: number | null;
   readonly by: string;
@@ -60,10 +60,10 @@ interface ReplanLine {
   readonly person: string;
   readonly phone: string;
   readonly state: ReplanState;
-  /** Which rule the settings of now break; empty: none. */
+  /** Rule that the current settings break; empty: none. */
   readonly reason: string;
   readonly why: string;
-  /** Why it could not be accepted with all others; empty: it could, or nobody tried. */
+  /** Why "Accept all" failed on it; empty if it did not. */
   readonly trouble: string;
   readonly lines: number | null;
   /** `YYYY-MM-DD`. */
@@ -76,7 +76,7 @@ export type ReplanPage = ReplanView & {
   readonly lines: readonly ReplanLine[];
 };
 
-/** Newer ones are looked at. */
+/** Only the newest replans are listed. */
 const MOST_LISTED = 20;
 const PAGE = 50;
 
@@ -146,7 +146,7 @@ const lineOf = (row: Row, style: Pick<Speech, 'clock' | 'order'>, now: Date): Re
       : null,
 });
 
-/** Many timers that are planned anew together, and what became of each. */
+/** Replans and what became of each timer. */
 @Injectable()
 export class ReplansService {
   constructor(
@@ -220,7 +220,7 @@ export class ReplansService {
     id: string,
     { show = 'all', page = 1, clock = '24', order }: ReplanQuery,
   ): Promise<ReplanPage> {
-    // Lines and counts of one moment: while it is planned, both change.
+    // Read lines and counts in one snapshot, since both change during planning.
     const { rows, view } = await this.database.transaction('REPEATABLE READ', async (database) => {
       const replan = await database.findOne(Replan, {
         where: { companyId, id },
@@ -255,7 +255,7 @@ export class ReplansService {
     if (!counts) throw new Error('a count has no row');
     return {
       ...{ id, aim, rulesId, month, counts },
-      // The cast holds because only documents with a name are on this shelf.
+      // Safe cast: every document on this shelf has a name.
       rules: (rules?.document as { name: string } | null | undefined)?.name ?? null,
       by: person.name,
       at: at.toISOString(),

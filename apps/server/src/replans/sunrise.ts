@@ -1,4 +1,4 @@
-/** Almanac: suncalc; good to about a minute in middle latitudes. */
+/** Almanac: suncalc, good to about a minute in middle latitudes. */
 import { epochDayOf, formatTime, SECONDS_PER_DAY } from '@water-clock/core';
 import { getTimes } from 'suncalc';
 
@@ -8,7 +8,7 @@ interface Place {
   readonly longitude: number | null;
 }
 
-/** So many minutes before sunrise in the middle of a month, by the house's clocks; null: the place is not noted, or the sun does not rise. */
+/** Local time some minutes before sunrise in the middle of a month; null if the location is not known or the sun does not rise. */
 export function beforeSunrise(
   { timeZone, latitude, longitude }: Place,
   year: number,

@@ -16,13 +16,13 @@ import { VisitRow } from '../visits/visit.entity.ts';
 import { WorkService } from '../work/work.service.ts';
 import { VisitFactsRow } from './visit-facts.entity.ts';
 
-/** Visits in one piece of work. */
+/** Visits in one batch. */
 const AT_ONCE = 16;
-/** How long the changes of one company are gathered, in milliseconds. */
+/** How long changes of one company are collected, in milliseconds. */
 const GATHERED = 2_000;
 const UNKNOWN: VisitFacts = { found: null, left: null };
 
-/** Works out what each visit changed, once, after it was closed. Of two servers that do the same one's answer is kept; they are the same. */
+/** Calculates what each visit changed, once, after closing. If two servers do the same visit, one of the equal results is kept. */
 @Injectable()
 export class FactsService implements OnApplicationBootstrap, OnModuleDestroy {
   private readonly logger = new Logger('Facts');
@@ -37,7 +37,7 @@ export class FactsService implements OnApplicationBootstrap, OnModuleDestroy {
   ) {}
 
   onApplicationBootstrap(): void {
-    // A visit that is closed is a change of its timer.
+    // Closing a visit is a change of its timer.
     this.listening = this.listener.told
       .pipe(
         filter((told) => told?.kind === 'changed'),
@@ -61,7 +61,7 @@ export class FactsService implements OnApplicationBootstrap, OnModuleDestroy {
     }
   }
 
-  /** Never fails; whoever asks next goes on. */
+  /** Never throws; the next request continues. */
   soon(companyId: string): Promise<void> {
     const running = this.turns.get(companyId);
     if (running) {
@@ -79,7 +79,7 @@ export class FactsService implements OnApplicationBootstrap, OnModuleDestroy {
   private async all(companyId: string, turn: { again: boolean }): Promise<void> {
     do {
       turn.again = false;
-      // Between two pieces it rests as long as one took: whoever works in the application comes first.
+      // Rests between batches as long as a batch took, so that people come first.
       for (;;) {
         const began = performance.now();
         if (!(await this.some(companyId))) break;

@@ -8,7 +8,7 @@ import { Answers } from '../http/openapi.ts';
 import { todayIn } from '../sites/today.ts';
 import { ReportsService, type Report } from './reports.service.ts';
 
-/** Of some days, both of them included; the last year where they are not said. */
+/** Both days inclusive; the last year by default. */
 export class ReportQuery {
   @DateField('from')
   from?: string;
@@ -24,7 +24,7 @@ const YEAR = 365;
 export class ReportsController {
   constructor(private readonly reports: ReportsService) {}
 
-  /** What the visits of some time came to, by month, person and house. */
+  /** Totals of visits by month, person and site. */
   @Answers({ schema: 'Report', fails: ['malformed-request', 'not-allowed'] })
   @Get()
   of(@CurrentActor() actor: Actor, @Query() query: ReportQuery): Promise<Report> {

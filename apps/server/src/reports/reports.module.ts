@@ -6,7 +6,7 @@ import { ReportsController } from './reports.controller.ts';
 import { ReportsService } from './reports.service.ts';
 import { VisitFactsRow } from './visit-facts.entity.ts';
 
-/** What visits came to, for whoever looks after the company. */
+/** Reports for owners. */
 @Module({
   imports: [TypeOrmModule.forFeature([VisitFactsRow]), EventsModule],
   controllers: [ReportsController],

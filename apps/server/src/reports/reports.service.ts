@@ -3,33 +3,33 @@ import { DataSource } from 'typeorm';
 import type { Actor } from '../identity/actor.ts';
 import { FactsService } from './facts.service.ts';
 
-/** What visits came to. Hours of watering and litres are those of a year, as found less as left; below 0: more than before. */
+/** Totals of visits. Watering hours and litres are yearly, as found minus as left; negative means an increase. */
 interface ReportRow {
   readonly visits: number;
   readonly minutes: number;
-  /** Visits that found programs that overlap, and those of them that left none. */
+  /** Visits that found overlaps, and those that left none. */
   readonly overlapsFound: number;
   readonly overlapsCured: number;
   readonly hoursSaved: number;
-  /** Where the flow of all stations is known. */
+  /** Only if the flow of all stations is known. */
   readonly litresSaved: number;
-  /** Somebody had to come again within 30 days. */
+  /** Someone had to come back within 30 days. */
   readonly repeatCalls: number;
 }
 
 export interface Report {
   readonly months: readonly (ReportRow & { readonly month: string })[];
   readonly people: readonly (ReportRow & { readonly person: string })[];
-  /** Those that save most. */
+  /** Sites that save the most. */
   readonly houses: readonly (ReportRow & { readonly siteId: string; readonly site: string })[];
-  /** Visits of which it is not worked out yet what they changed. */
+  /** Visits not evaluated yet. */
   readonly waiting: number;
 }
 
 const MOST_HOUSES = 50;
 const REPEAT_DAYS = 30;
 
-/** $1: company, $2 and $3: dates, both included. */
+/** $1: company, $2 and $3: dates, inclusive. */
 const VISITS = `select v.*, t.site_id, f.id as facts, f.found_hours, f.left_hours, f.found_litres, f.left_litres,
     f.found_overlaps, f.left_overlaps, (v.document ->> 'closed')::timestamp as closed,
     v.began - lag(v.began) over (partition by v.timer_id order by v.began) < interval '${REPEAT_DAYS} days' as repeats
@@ -45,7 +45,7 @@ const SUMS = `count(*)::int as visits,
   coalesce(sum(found_litres - left_litres), 0)::float as "litresSaved",
   count(*) filter (where repeats)::int as "repeatCalls"`;
 
-/** What an owner looks at: what the visits of some time came to. */
+/** Reports on the visits of a period. */
 @Injectable()
 export class ReportsService {
   constructor(

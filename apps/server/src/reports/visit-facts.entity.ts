@@ -3,7 +3,7 @@ import { CompanyRow } from '../platform/company-row.ts';
 import { inCompany } from '../platform/in-company.ts';
 import { VisitRow } from '../visits/visit.entity.ts';
 
-/** What a visit changed, in numbers, under the visit's own id. Null: not known. Hours and litres are those of a year. */
+/** What a visit changed, in numbers, under the visit's id. Null: not known. Hours and litres are yearly. */
 @Entity('visit_facts')
 export class VisitFactsRow extends CompanyRow {
   @OneToOne(() => VisitRow, { onDelete: 'CASCADE' })

@@ -14,7 +14,7 @@ import { RetentionService } from './retention.service.ts';
 
 const LOOK_EVERY_SECONDS = 30;
 
-/** Calls what is to be done at fixed times; of several servers on one database one does it. */
+/** Runs scheduled jobs; of several servers on one database, one runs each. */
 @Injectable()
 export class Nightly implements OnApplicationBootstrap, BeforeApplicationShutdown {
   private readonly logger = new Logger('Nightly');
@@ -28,7 +28,7 @@ export class Nightly implements OnApplicationBootstrap, BeforeApplicationShutdow
     private readonly settings: Settings,
   ) {}
 
-  /** By their names: when (UTC), and what. */
+  /** Jobs by name, each with its schedule (UTC). */
   private readonly jobs: Readonly<
     Record<string, { readonly at: string; readonly work: () => Promise<void> }>
   > = {
@@ -36,7 +36,7 @@ export class Nightly implements OnApplicationBootstrap, BeforeApplicationShutdow
       at: '30 2 * * *',
       work: async () => this.logger.log({ cleared: await this.clearing.clear() }),
     },
-    // Somewhere a day begins each hour, and with it other dates and rules.
+    // Somewhere a new day starts every hour, with new dates and rules.
     'hourly-checks': {
       at: '1 * * * *',
       work: async () => {
@@ -50,7 +50,7 @@ export class Nightly implements OnApplicationBootstrap, BeforeApplicationShutdow
   async onApplicationBootstrap(): Promise<void> {
     if (!this.settings.jobs) return;
     const boss = new PgBoss({ connectionString: this.settings.databaseUrl, max: 2 });
-    // Trouble with the database; it goes on by itself when that is over.
+    // The database is in trouble; the job runs again once it is over.
     boss.on('error', (error) => this.logger.warn(error));
     const jobs = Object.entries(this.jobs);
     await makingQueues(this.settings, async () => {

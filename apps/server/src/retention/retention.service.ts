@@ -4,18 +4,18 @@ import { atNight } from '../database/database.ts';
 import { LEAVER_DAYS } from '../auth/session.service.ts';
 import { Settings } from '../platform/settings.ts';
 
-/** Days that a thing without use is kept: as long as a device may have been away and still name it. */
+/** Days an unused row is kept: as long as a device may be offline and still refer to it. */
 const KEPT_DAYS = 30;
 const AUDIT_DAYS = 730;
 
-/** How many rows of each kind were cleared. */
+/** Number of rows deleted, by kind. */
 export type Cleared = Readonly<Record<keyof typeof STEPS, number>>;
 
-/** Ids of photos that a JSON column of a company `c` names anywhere. */
+/** Ids of photos mentioned anywhere in a JSON column, for company `c`. */
 const photosOf = (table: string, column: string) =>
   `select jsonb_path_query(${column}, 'lax $.**.photos[*] ? (@.type() == "string")') #>> '{}' as id from ${table} where company_id = c.id and ${column} is not null`;
 
-/** What each step deletes; $1: hours after which a session that is not used has ended. */
+/** What each step deletes. $1: hours after which an unused session has ended. */
 const STEPS = {
   sessions: `delete from sessions s
     where (expires_at < now() or seen_at < now() - make_interval(hours => $1))
@@ -29,7 +29,7 @@ const STEPS = {
   tokens: `delete from api_tokens where expires_at < now() - interval '${KEPT_DAYS} days'`,
   mails: `delete from mails where at < now() - interval '${KEPT_DAYS} days'`,
   audit: `delete from audit where at < now() - interval '${AUDIT_DAYS} days'`,
-  /** A change that can be undone may bring a photo back, so what a change names is kept with it. */
+  /** Undo may bring back a photo, so photos in stored changes are kept. */
   photos: `delete from photos p using (
       select c.id as company_id, array(
         ${[
@@ -42,7 +42,7 @@ const STEPS = {
       ) as named from companies c) used
     where p.company_id = used.company_id and p.at < now() - interval '${KEPT_DAYS} days'
       and not p.id::text = any(used.named)`,
-  /** With the record of it: its version begins again where the same id comes back. */
+  /** Deleted with its changes, since its version restarts if the id is used again. */
   library: `with gone as (
       delete from library l
       where document is null
@@ -55,21 +55,21 @@ const STEPS = {
       delete from changes c using gone
       where c.company_id = gone.company_id and c.subject = 'library' and c.subject_id = gone.id)
     select company_id from gone`,
-  /** Only where an owner says so; the last change of everything stays, since it says who made what is there. */
+  /** Only if an owner chose so. The last change of everything stays, because it says who made it. */
   changes: `delete from changes c using companies f
     where f.id = c.company_id and c.at < now() - make_interval(days => f.keep_changes_days)
       and exists (select from changes later where later.company_id = c.company_id
         and later.subject = c.subject and later.subject_id = c.subject_id and later.version > c.version)`,
 } as const;
 
-/** Rows that a statement took away. The driver answers a deletion with rows and their number, a selection with rows alone. */
+/** Number of affected rows: for a deletion the driver returns rows and count, for a select only rows. */
 async function taken(database: DataSource, sql: string, values: unknown[]): Promise<number> {
   const answer: unknown[] = await database.query(sql, values);
   const [, count] = answer;
   return typeof count === 'number' ? count : answer.length;
 }
 
-/** Clears away what nobody can use any more. */
+/** Deletes what no one can use any more. */
 @Injectable()
 export class RetentionService {
   constructor(private readonly settings: Settings) {}
@@ -82,7 +82,7 @@ export class RetentionService {
         counts.push([name, await taken(database, sql, values)]);
       }
     });
-    // The cast holds: the entries are those of the steps.
+    // Safe cast: the entries are those of the steps.
     return Object.fromEntries(counts) as Cleared;
   }
 }

@@ -41,7 +41,7 @@ const MOST_PEOPLE = 12;
 /** Litres a minute; ten times what a house has. */
 const MOST_FLOW = 1000;
 
-/** Somebody at the house. */
+/** A person at the site. */
 export class ContactFields {
   @ApiProperty({ maxLength: 80 })
   @IsNotEmpty({ message: () => say`enter a name for the person` })
@@ -57,7 +57,7 @@ export class ContactFields {
   phone: string;
 }
 
-/** What may be sent of a site: the limits of core's `SiteFields`, of which all but name and time zone may be left out. */
+/** The fields of a site, limited as in core's `SiteFields`. All but name and time zone are optional. */
 export class SiteBody implements GivenSite {
   @ApiProperty({ maxLength: 120 })
   @IsNotEmpty({ message: () => say`enter a name for the site` })
@@ -164,7 +164,7 @@ export class SiteBody implements GivenSite {
   minutesId?: string | null;
 }
 
-/** A new site with its first timer; the ids are made by the client, and repeating the request is harmless. */
+/** A new site with its first timer. The client makes the ids; repeating the request is harmless. */
 export class NewSiteBody {
   @ApiProperty({ format: 'uuid' })
   @IsUUID(undefined, { message: 'siteId must be a UUID made by the client' })
@@ -188,15 +188,15 @@ export class ChangeSiteBody extends WriteBody {
   site: SiteBody;
 }
 
-/** In the lists, or put away. */
+/** Listed or archived. */
 const SITE_STATES = ['kept', 'archived'] as const;
 export type SiteState = (typeof SITE_STATES)[number];
 
 const MOST_LETTERS = 200;
 
-/** How houses are sought. */
+/** How to search sites. */
 export class SitesQuery {
-  /** Words that are all to be found. */
+  /** Words that must all match. */
   @ApiProperty({ required: false, maxLength: MOST_LETTERS })
   @MaxLength(MOST_LETTERS, { message: `find has at most ${MOST_LETTERS} characters` })
   @IsString({ message: 'find must be text' })

@@ -2,7 +2,7 @@ import type { Rules } from '@water-clock/core';
 import { IsNull, Not, type EntityManager } from 'typeorm';
 import { LibraryEntry } from '../library/library-entry.entity.ts';
 
-/** The rules in a company's library, by their ids. */
+/** A company's rules by id. */
 export async function rulesOfCompany(
   database: EntityManager,
   companyId: string,
@@ -11,7 +11,7 @@ export async function rulesOfCompany(
     where: { companyId, shelf: 'rules', document: Not(IsNull()) },
   });
   return new Map(
-    // The cast holds because only `readRules` lets a document onto this shelf.
+    // Safe cast: only documents accepted by `readRules` are on this shelf.
     entries.map(({ id, document }) => [id, document as Rules]),
   );
 }

@@ -20,7 +20,7 @@ import { CompanyRow } from '../platform/company-row.ts';
 import { inCompany } from '../platform/in-company.ts';
 import { oneOfWords } from '../platform/one-of.ts';
 
-/** A house with its timers: core's `SiteFields` as columns. */
+/** A site: core's `SiteFields` as columns. */
 @Entity('sites')
 @Check('sites_supply_words', oneOfWords('supply', SUPPLIES))
 @Check('sites_mowing', `mowing <@ array[${WEEKDAYS.map((day) => `'${day}'`).join(', ')}]`)
@@ -37,7 +37,7 @@ export class Site extends CompanyRow implements SiteFields {
   @JoinColumn({ name: 'company_id', foreignKeyConstraintName: 'sites_company' })
   company: Relation<Company>;
 
-  /** Counts the changes of this row; a write names the one that it was based on. */
+  /** Version of this row; a write names the one it is based on. */
   @Column('integer')
   version: number;
 
@@ -110,7 +110,7 @@ export class Site extends CompanyRow implements SiteFields {
   @JoinColumn(inCompany('minutes_id', 'sites_minutes'))
   minutes: Relation<LibraryEntry> | null;
 
-  /** Who looks after it; null: nobody in particular. */
+  /** Person who looks after it; null: no one in particular. */
   @Column('uuid', { name: 'person_id', nullable: true })
   personId: string | null;
 
@@ -118,7 +118,7 @@ export class Site extends CompanyRow implements SiteFields {
   @JoinColumn(inCompany('person_id', 'sites_person'))
   person: Relation<Person> | null;
 
-  /** Put away: no list shows it unless it is asked for. */
+  /** Archived: listed only on request. */
   @Column('timestamptz', { name: 'archived_at', nullable: true })
   archivedAt: Date | null;
 }

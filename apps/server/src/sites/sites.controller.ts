@@ -10,7 +10,7 @@ import { SitesService, type SiteView } from './sites.service.ts';
 export class SitesController {
   constructor(private readonly sites: SitesService) {}
 
-  /** The company's sites by name, the first 100 of those in which all words of `find` are found. */
+  /** The company's sites by name, the first 100 that contain all words of `find`. */
   @Answers({ schema: ['Site'], fails: ['malformed-request'] })
   @Get()
   list(@CurrentActor() actor: Actor, @Query() query: SitesQuery): Promise<SiteView[]> {

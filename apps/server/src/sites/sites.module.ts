@@ -5,7 +5,7 @@ import { Timer } from './timer.entity.ts';
 import { SitesController } from './sites.controller.ts';
 import { SitesService } from './sites.service.ts';
 
-/** Houses, and the timers at them. */
+/** Sites and their timers. */
 @Module({
   imports: [TypeOrmModule.forFeature([Site, Timer])],
   controllers: [SitesController],

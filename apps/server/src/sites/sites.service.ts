@@ -15,7 +15,7 @@ export interface SiteView extends SiteFields {
   readonly version: number;
 }
 
-/** Somebody who chooses a house types more letters. */
+/** Enough for a picker; people narrow it down by typing. */
 const MOST_LISTED = 100;
 
 export const siteView = (site: SiteView): SiteView => ({
@@ -24,14 +24,14 @@ export const siteView = (site: SiteView): SiteView => ({
   ...siteFields(site),
 });
 
-/** Which shelf of the library each reference of a site points to. */
+/** Shelf to which each reference of a site points. */
 const REFERENCES = {
   climateId: 'climates',
   rulesId: 'rules',
   minutesId: 'minutes',
 } as const satisfies Partial<Record<keyof SiteFields, Shelf>>;
 
-/** The references of a site that name nothing in its company's library. */
+/** References of a site that point to nothing in the company's library. */
 export async function danglingReferences(
   database: EntityManager,
   companyId: string,
@@ -39,7 +39,7 @@ export async function danglingReferences(
 ): Promise<(keyof typeof REFERENCES)[]> {
   const dangling: (keyof typeof REFERENCES)[] = [];
   for (const [field, shelf] of Object.entries(REFERENCES)) {
-    // The cast holds because the entries are those of the table.
+    // Safe cast: the entries are those of the table.
     const key = field as keyof typeof REFERENCES;
     const id = site[key];
     if (id !== null && !(await database.existsBy(LibraryEntry, { companyId, id, shelf })))
@@ -49,10 +49,10 @@ export async function danglingReferences(
 }
 
 /**
- * A site as it is to be saved.
+ * A site ready to save.
  *
- * @param path where it stands in what was sent
- * @throws ApiError 422 where it refers to what is not there, or has its weather from two sources.
+ * @param path of the site in the request
+ * @throws ApiError 422 if a reference points to nothing or the weather has two sources
  */
 export async function soundSite(
   database: EntityManager,
@@ -76,14 +76,14 @@ export async function soundSite(
   return site;
 }
 
-/** A site's columns: lists that the database may take over. */
+/** A site's columns, with lists the database may keep. */
 export const columnsOf = ({ mowing, people, ...site }: SiteFields) => ({
   ...site,
   mowing: [...mowing],
   people: [...people],
 });
 
-/** A plan document from outside, sound, without its `site`; faults by paths below `plan`. */
+/** A validated plan document without its `site`; fault paths start below `plan`. */
 export function readPlanBody(value: unknown): Plan {
   const read = readPlan(value);
   if (!read.ok) throw notAccepted(apiFaults(read.faults, ['plan']));
@@ -95,7 +95,7 @@ export function readPlanBody(value: unknown): Plan {
 export class SitesService {
   constructor(private readonly database: DataSource) {}
 
-  /** The first houses by name in which all words are found. */
+  /** The first sites by name that contain all words. */
   async list({ companyId }: Actor, { find = '', state = 'kept' }: SitesQuery): Promise<SiteView[]> {
     const query = this.database.manager
       .createQueryBuilder(Site, 's')
@@ -117,7 +117,7 @@ export class SitesService {
     const plan = readPlanBody(body.plan);
     const answer = { siteId, timerId };
     return idempotentWrite(this.database, actor, {
-      // The site's id is the write's id as well.
+      // The site's id is also the id of the write.
       id: siteId,
       meaning: ['site', siteId, timerId, siteFields(body.site), plan],
       again: () => answer,

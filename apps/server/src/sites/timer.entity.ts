@@ -4,7 +4,7 @@ import { Site } from './site.entity.ts';
 import { CompanyRow } from '../platform/company-row.ts';
 import { inCompany } from '../platform/in-company.ts';
 
-/** One timer at a site, with all that is set on it. */
+/** A timer at a site with all its settings. */
 @Entity('timers')
 @Index('timers_site', ['companyId', 'siteId'])
 export class Timer extends CompanyRow {
@@ -15,31 +15,31 @@ export class Timer extends CompanyRow {
   @JoinColumn(inCompany('site_id', 'timers_of_site'))
   site: Relation<Site>;
 
-  /** What it is called at its house, such as `Garage`; empty: by its kind. */
+  /** Name at the site, such as `Garage`; empty if it goes by its kind. */
   @Column('text', { default: '' })
   name: string;
 
-  /** Counts the changes of name, place and whether it is put away. */
+  /** Version of name, site and archive state. */
   @Column('integer', { name: 'place_version', default: 1 })
   placeVersion: number;
 
-  /** Put away: no list shows it unless it is asked for. */
+  /** Archived: listed only on request. */
   @Column('timestamptz', { name: 'archived_at', nullable: true })
   archivedAt: Date | null;
 
-  /** Counts the changes; a write names the one that it was based on. */
+  /** Version of the record; a write names the one it is based on. */
   @Column('integer')
   version: number;
 
-  /** A sound plan document without its `site`, which has a row of its own. */
+  /** A valid plan document without `site`, which has its own row. */
   @Column('jsonb')
   plan: Plan;
 
-  /** What was found out about it, beside what is set on it. */
+  /** The survey. */
   @Column('jsonb', { default: EMPTY_SURVEY })
   survey: Survey;
 }
 
-/** What a timer is called: as at its house, else by its kind. */
+/** Name of a timer: its name at the site, otherwise its kind. */
 export const nameOf = ({ name, plan }: Pick<Timer, 'name' | 'plan'>): string =>
   name || plan.timer.name;

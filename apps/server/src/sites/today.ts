@@ -1,6 +1,6 @@
 import { parseDate, type EpochDay } from '@water-clock/core';
 
-/** One for each zone: making one takes longer than all else here. */
+/** Cached by zone; creating one is by far the slowest part. */
 const formats = new Map<string, Intl.DateTimeFormat>();
 
 function formatOf(timeZone: string): Intl.DateTimeFormat {
@@ -12,7 +12,11 @@ function formatOf(timeZone: string): Intl.DateTimeFormat {
   return made;
 }
 
-/** The date at a place, as an epoch day. @param timeZone IANA name. */
+/**
+ * Today's date at a place, as an epoch day.
+ *
+ * @param timeZone IANA name
+ */
 export function todayIn(timeZone: string, now: Date): EpochDay {
   return parseDate(formatOf(timeZone).format(now)) ?? Math.floor(now.getTime() / 86_400_000);
 }

@@ -4,7 +4,7 @@ import { CompanyRow } from '../platform/company-row.ts';
 import { inCompany } from '../platform/in-company.ts';
 import { Timer } from '../sites/timer.entity.ts';
 
-/** When somebody has to come to a timer, kept with how it stands. */
+/** When a visit to a timer is due, calculated with its status. */
 @Entity('due_visits')
 @Index('due_visits_timer', ['companyId', 'timerId'])
 @Index('due_visits_day', ['companyId', 'day'])

@@ -1,4 +1,4 @@
-/** SQL of the filters and the orders of the list of timers: the table timer_status as `st`, and today there `z`. */
+/** SQL of the filters and sort orders of the timer list. The table timer_status is `st`, today's date there is `z`. */
 
 export const FILTERS = {
   all: 'true',
@@ -10,7 +10,7 @@ export const FILTERS = {
   'under-way': 'st.under_way',
 } as const;
 export type Filter = keyof typeof FILTERS;
-// The cast holds: they are the entries of the table.
+// Safe cast: these are the entries of the table.
 export const FILTER_WORDS = Object.keys(FILTERS) as Filter[];
 
 const SORTS = {
@@ -27,14 +27,14 @@ const SORTS = {
 } as const;
 type Sort = keyof typeof SORTS;
 export type SortWord = Sort | `-${Sort}`;
-// The cast holds: each is a word of the table, with or without a sign.
+// Safe cast: each is a key of the table, with or without a sign.
 export const SORT_WORDS = Object.keys(SORTS).flatMap((sort) => [sort, `-${sort}`]) as SortWord[];
 
-/** What cannot be told stands last, whichever way it is sorted; houses by name within. */
+/** Unknown values sort last in both directions; equal ones sort by site name. */
 export function orderOf(word: SortWord): string {
   if (word === 'site') return 'st.site_key, st.id';
   const isDown = word.startsWith('-');
-  // The cast holds: without its sign it is a word of the table.
+  // Safe cast: without its sign it is a key of the table.
   const sort = (isDown ? word.slice(1) : word) as Sort;
   return `${SORTS[sort]} ${isDown ? 'desc' : 'asc'} nulls last, st.site_key, st.id`;
 }

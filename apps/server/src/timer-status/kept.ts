@@ -1,4 +1,4 @@
-/** What is kept of how a timer stands: what lists seek, filter and sort by, and what is due. No database. */
+/** What is stored of a timer's status: columns for search, filters and sorting, and what is due. No database access. */
 import {
   batteryDue,
   dueVisits,
@@ -10,7 +10,7 @@ import type { Timer } from '../sites/timer.entity.ts';
 import type { DueVisitRow } from './due-visit.entity.ts';
 import type { TimerStatusRow } from './timer-status.entity.ts';
 
-/** Small letters without their marks, so that nobody has to type those. */
+/** Lower case without accents, so that no one has to type them. */
 export const folded = (text: string): string =>
   text.normalize('NFKD').replaceAll(/\p{M}/gu, '').toLowerCase();
 
@@ -50,7 +50,7 @@ type Kept = Pick<
 
 /**
  * @param timer with its site
- * @param town of the weather; empty: none
+ * @param town of the weather; empty for none
  */
 export function keptOf(
   timer: Timer,
@@ -69,7 +69,7 @@ export function keptOf(
       status,
       search: searchOf(timer, town),
       town: site.locality ?? town,
-      // Which one it is does not depend on how dates are written.
+      // Date formats do not change which one comes first.
       verdict: timerStatusWords(status, { on: from, clock: '24' }).verdict,
       breaches: breaches.length,
       headroom: proven.ok ? proven.value.headroomPercent : null,

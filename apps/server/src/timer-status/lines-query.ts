@@ -5,31 +5,31 @@ import { Choice, Count } from '../http/fields.ts';
 import { SitesQuery } from '../sites/site-body.ts';
 import { FILTER_WORDS, SORT_WORDS, type Filter, type SortWord } from './filters.ts';
 
-/** Which timers: what is found in name, number, street, town, timer, people, telephones, decoders or notes of the house, and what is chosen. */
+/** Filters of the list. `find` searches name, number, street, town, timer, people, phone numbers, decoders and notes. */
 export class WhichTimers extends SitesQuery {
   @Choice('show', FILTER_WORDS)
   show?: Filter;
 
-  /** Of one house, whatever its state. */
+  /** Timers of one site, whatever their state. */
   @ApiProperty({ required: false, format: 'uuid' })
   @IsUUID(undefined, { message: 'site must be the id of a site' })
   @IsOptional()
   site?: string;
 
-  /** Of houses with these rules. */
+  /** Sites with these rules. */
   @ApiProperty({ required: false, format: 'uuid' })
   @IsUUID(undefined, { message: 'rules must be the id of a document' })
   @IsOptional()
   rules?: string;
 
-  /** Of houses that this person looks after. */
+  /** Sites this person looks after. */
   @ApiProperty({ required: false, format: 'uuid' })
   @IsUUID(undefined, { message: 'person must be the id of a person' })
   @IsOptional()
   person?: string;
 }
 
-/** A page of the list, in some order and in somebody's way to write times and dates. */
+/** A page of the list, sorted, with times and dates in the person's format. */
 export class LinesQuery extends WhichTimers {
   @Choice('sort', SORT_WORDS)
   sort?: SortWord;

@@ -10,21 +10,21 @@ import { LinesService, type TimerLines } from './lines.service.ts';
 export class LinesController {
   constructor(private readonly lines: LinesService) {}
 
-  /** The company's timers with their houses and verdicts, a page of them, and how many there are under each filter. */
+  /** A page of the company's timers with site and verdict, and the count for each filter. */
   @Answers({ schema: 'TimerLines', fails: ['malformed-request'] })
   @Get('timers')
   list(@CurrentActor() actor: Actor, @Query() query: LinesQuery): Promise<TimerLines> {
     return this.lines.list(actor, query);
   }
 
-  /** All of the list as CSV. */
+  /** The whole list as CSV. */
   @Answers({ mediaType: 'text/csv', fails: ['malformed-request'] })
   @Get('timers.csv')
   async table(@CurrentActor() actor: Actor, @Query() query: LinesQuery): Promise<StreamableFile> {
     return fileOf(await this.lines.table(actor, query), 'text/csv', 'sites.csv');
   }
 
-  /** The houses of the timers that are sought, for a write that names many. */
+  /** Sites of the matching timers, for a write to many sites. */
   @Answers({ schema: ['VersionedId'], fails: ['malformed-request'] })
   @Get('timers-sites')
   sites(@CurrentActor() actor: Actor, @Query() query: WhichTimers) {

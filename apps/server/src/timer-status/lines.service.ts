@@ -24,58 +24,58 @@ import type { LinesQuery, WhichTimers } from './lines-query.ts';
 import { RechecksService } from './rechecks.service.ts';
 import { zonesOf, type Zones } from './zones.ts';
 
-/** A timer with its house, as a list shows it. Dates are `YYYY-MM-DD`; null: there is none, or it is not known. */
+/** A row of the list: a timer and its site. Dates are `YYYY-MM-DD`; null: none, or not known. */
 interface TimerLine {
   readonly id: string;
   readonly name: string;
   readonly site: Pick<SiteView, 'id' | 'version' | 'name' | 'houseNumber' | 'street'>;
   readonly town: string;
-  /** Its house has other timers as well. */
+  /** Whether the site has other timers. */
   readonly ofSeveral: boolean;
   readonly person: { readonly id: string; readonly name: string } | null;
   readonly stations: number;
   readonly programs: number;
-  /** Null: not worked out yet. */
+  /** Null: not calculated yet. */
   readonly verdict: TimerStatusWords['verdict'] | null;
   readonly headline: string;
   readonly breaches: number;
   readonly headroomPercent: number | null;
-  /** The first date of trouble. */
+  /** First date with trouble. */
   readonly trouble: string | null;
   readonly battery: string | null;
   readonly lastVisit: string | null;
   readonly nextVisit: string | null;
-  /** A visit was begun and is not closed. */
+  /** A visit is open. */
   readonly underWay: boolean;
   readonly week: readonly WeekDay[];
-  /** All of it is as things are now; otherwise as they were when it was last worked out. */
+  /** Whether everything is current; otherwise as of the last calculation. */
   readonly checked: boolean;
 }
 
 type Counts = Readonly<Record<Filter, number>>;
 
 export interface TimerLines {
-  /** Under the filter that was asked for. */
+  /** Count under the chosen filter. */
   readonly total: number;
-  /** Under each filter, of those that were sought. */
+  /** Count for each filter, within the search. */
   readonly counts: Counts;
-  /** Timers of the company that are being worked out again. */
+  /** Timers of the company being recalculated. */
   readonly checking: number;
   readonly lines: readonly TimerLine[];
 }
 
-/** So few are worked out while somebody waits for the list. */
+/** Most timers recalculated while someone waits for the list. */
 const FEW = 16;
 const PATIENCE_MS = 1_000;
 const PAGE = 20;
-/** Questions whose counts are kept. */
+/** Queries whose counts are cached. */
 const MOST_COUNTED = 500;
-/** A spreadsheet of more lines is of no use to anybody. */
+/** A larger spreadsheet is of no use. */
 const MOST_LINES = 20_000;
 
 const dateOf = (day: EpochDay | null) => (day === null ? null : formatDate(day));
 
-/** $1: company, $2 and $3: zones and their dates. */
+/** $1: company, $2 and $3: time zones and their dates. */
 const LINES = `timer_status st
   left join unnest($2::text[], $3::int[]) as z (zone, today) on z.zone = st.time_zone`;
 
@@ -84,7 +84,7 @@ interface Asked {
   readonly values: readonly unknown[];
 }
 
-/** As the database answers. */
+/** Row of the database. */
 interface LineRow {
   readonly id: string;
   readonly name: string;
@@ -144,7 +144,7 @@ const lineOf = (row: LineRow, style: Pick<Speech, 'clock' | 'order'>): TimerLine
   };
 };
 
-/** The list of a company's timers, sought, filtered, sorted and paged by the database. */
+/** The list of a company's timers, searched, filtered, sorted and paged in the database. */
 @Injectable()
 export class LinesService {
   private readonly counted = new Map<string, { readonly tick: number; readonly counts: Counts }>();
@@ -160,7 +160,7 @@ export class LinesService {
     const zones = await zonesOf(this.database, companyId, now);
     const first = await this.page(companyId, query, zones, now);
     if (!zones.isStale) return { ...first, checking: 0 };
-    // Somebody looks at what is out of date: that is worth a moment. Of others the list says how many there are.
+    // Waits a moment for out-of-date timers on this page. For others the list says how many there are.
     const isSeen = first.lines.some(({ checked }) => !checked);
     if (isSeen && (await this.stale(companyId, zones)) <= FEW) {
       await this.rechecks.within(companyId, PATIENCE_MS);
@@ -202,7 +202,7 @@ export class LinesService {
     return { total: counts[show], counts, lines };
   }
 
-  /** The houses of all timers that are sought, each once, with the versions that a write of them names. */
+  /** Sites of all matching timers, each once, with the version for a write. */
   async sites(
     { companyId }: Actor,
     query: WhichTimers,
@@ -216,7 +216,7 @@ export class LinesService {
     );
   }
 
-  /** All of the list as a table, with what the table of houses to bring has in its columns. */
+  /** The whole list as a table with the columns of the customer import. */
   async table({ companyId, personId }: Actor, query: LinesQuery): Promise<string> {
     await this.audit.note({ companyId, personId, what: 'export', subjectId: companyId });
     const zones = await zonesOf(this.database, companyId, new Date());
@@ -234,11 +234,15 @@ export class LinesService {
        order by ${orderOf(query.sort ?? 'site')} limit ${MOST_LINES}`,
       [...values],
     );
-    // A cell that begins like a formula is no formula.
+    // Keeps spreadsheets from reading a cell as a formula.
     return Papa.unparse(rows, { escapeFormulae: true });
   }
 
-  /** Has what is out of date worked out, and waits for it where that is little. @returns how many timers are still out of date */
+  /**
+   * Starts recalculating what is out of date, and waits if there is little.
+   *
+   * @returns the number still out of date
+   */
   async settled(companyId: string, now: Date, known?: Zones): Promise<number> {
     const zones = known ?? (await zonesOf(this.database, companyId, now));
     if (!zones.isStale) return 0;
@@ -251,9 +255,9 @@ export class LinesService {
     return this.stale(companyId, zones);
   }
 
-  /** How many timers of the lists are not as they were worked out. */
+  /** Number of listed timers out of date. */
   private async stale(companyId: string, { zones, todays }: Zones): Promise<number> {
-    // Two counts, each by an index of its own.
+    // Two counts, each with its own index.
     const [row]: { count: number }[] = await this.database.query(
       `select (select count(*) from timer_status where company_id = $1 and stale and listed)::int
          + (select count(*) from unnest($2::text[], $3::int[]) as z (zone, today) join timer_status st
@@ -264,7 +268,7 @@ export class LinesService {
     return row?.count ?? 0;
   }
 
-  /** Counted once for all who ask the same, until something is written. */
+  /** Counted once for equal queries until something is written. */
   private async counts(companyId: string, { from, values }: Asked): Promise<Counts> {
     const key = JSON.stringify([from, values]);
     const tick = tickOf(companyId);

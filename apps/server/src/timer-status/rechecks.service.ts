@@ -23,16 +23,16 @@ import { keptOf } from './kept.ts';
 import { TimerStatusRow } from './timer-status.entity.ts';
 import { zonesOf } from './zones.ts';
 
-/** Timers in one piece of work: some hundredths of a second for ordinary ones. */
+/** Timers in one batch; an ordinary one takes a few hundredths of a second. */
 const IN_A_PIECE = 8;
-/** Pieces for each thread that a server takes upon itself at once. */
+/** Batches for each thread that a server claims at once. */
 const PIECES_AHEAD = 2;
-/** Longer than a batch takes; what a server leaves behind that dies is taken up by another. */
+/** Longer than a batch takes. Another server takes over what a dead server left. */
 const CLAIMED_SECONDS = 90;
 
 type Question = InputOf<'statuses'>[number];
 
-/** SHA-256 of the built core: what one release worked out says nothing of the next. */
+/** SHA-256 of the built core: another release may calculate another status. */
 function engineEdition(): string {
   const folder = path.dirname(fileURLToPath(import.meta.resolve('@water-clock/core')));
   const hash = createHash('sha256');
@@ -41,13 +41,13 @@ function engineEdition(): string {
   return hash.digest('base64url').slice(0, 12);
 }
 
-/** A timer that this server is at, with the mark that it had before it was read. */
+/** A claimed timer, with the mark it had before it was read. */
 interface Claim {
   readonly id: string;
   readonly mark: number;
 }
 
-/** Of what somebody writes at this moment the answer is old already, and waiting for it could be for ever. $1: company, $2: timers. */
+/** Skips rows locked by a write: the answer would be old at once, and waiting might never end. $1: company, $2: timers. */
 const UNTOUCHED = `select st.id from timer_status st join timers t on t.company_id = st.company_id and t.id = st.id
   where st.company_id = $1 and st.id = any($2) order by st.id
   for update of st skip locked for key share of t skip locked`;
@@ -67,12 +67,15 @@ const OUT_OF_DATE = claiming(
   'st.until_day < z.today',
 );
 
-/** Keeps how each timer stands up to date: whatever changed, and whose last date is over, is worked out again in threads. Servers share the work by claims. */
+/**
+ * Keeps timer status up to date: timers that changed, or whose dates have passed, are recalculated in threads. Servers share the work by
+ * claims.
+ */
 @Injectable()
 export class RechecksService implements OnApplicationBootstrap {
   readonly engine = engineEdition();
   private readonly logger = new Logger('Rechecks');
-  /** The last turn of each company, and whether one more is asked for. */
+  /** The last run of each company, and whether another was requested. */
   private readonly turns = new Map<string, { done: Promise<void>; again: boolean }>();
 
   constructor(
@@ -91,7 +94,7 @@ export class RechecksService implements OnApplicationBootstrap {
     if (this.settings.jobs) void this.everywhere();
   }
 
-  /** For dates that pass, what was missed, what another release worked out, and a clock that was set back. */
+  /** For passing dates, missed notifications, results of another release, and clocks set back. */
   async everywhere(now = new Date()): Promise<void> {
     try {
       const companies = await this.database.manager.find(Company, { select: { id: true } });
@@ -111,7 +114,7 @@ export class RechecksService implements OnApplicationBootstrap {
     }
   }
 
-  /** Brings all timers of a company up to date; never fails. What changes meanwhile is among them. */
+  /** Brings all timers of a company up to date, including changes made in the meantime. Never throws. */
   soon(companyId: string, now?: Date): Promise<void> {
     const running = this.turns.get(companyId);
     if (running) {
@@ -135,7 +138,7 @@ export class RechecksService implements OnApplicationBootstrap {
         while (await this.batch(companyId, now ?? new Date()));
       } while (turn.again);
     } catch (error) {
-      // The claims lapse, and whoever asks next begins again.
+      // The claims expire, and the next request starts again.
       this.logger.warn(error);
     }
   }
@@ -221,11 +224,11 @@ export class RechecksService implements OnApplicationBootstrap {
       );
   }
 
-  /** Some timers that are out of date and that no server is at; from now on this one is. */
+  /** Claims some timers that are out of date and not claimed. */
   private async claim(companyId: string, now: Date): Promise<readonly Claim[]> {
     const most = this.settings.workers * PIECES_AHEAD * IN_A_PIECE;
     const values = [companyId, CLAIMED_SECONDS, most];
-    // The driver answers a change of rows with those rows and their number.
+    // For an update, the driver returns the rows and their count.
     const [changed]: [Claim[], number] = await this.database.query(CHANGED, values);
     if (changed.length > 0) return changed;
     const { zones, todays } = await zonesOf(this.database, companyId, now);
@@ -237,7 +240,7 @@ export class RechecksService implements OnApplicationBootstrap {
     return old;
   }
 
-  /** The date of each timer's last closed visit. */
+  /** Date of each timer's last closed visit. */
   private async lastVisits(
     companyId: string,
     ids: readonly string[],
@@ -250,7 +253,7 @@ export class RechecksService implements OnApplicationBootstrap {
     return new Map(rows.map(({ timer_id, began }) => [timer_id, parseDate(began)]));
   }
 
-  /** One timer that is too much does not keep the answer about the others. */
+  /** One timer that takes too long must not hold up the others. */
   private async workedOut(questions: readonly Question[]): Promise<readonly TimerStatus[]> {
     try {
       return await this.work.run('', 'statuses', questions, { inBackground: true });
@@ -264,7 +267,7 @@ export class RechecksService implements OnApplicationBootstrap {
     }
   }
 
-  /** Waits for the work on a company, but no longer than somebody likes to wait for a list. */
+  /** Waits for a company's recalculation, but no longer than people wait for a list. */
   async within(companyId: string, milliseconds: number): Promise<void> {
     const patience = new AbortController();
     await Promise.race([

@@ -14,12 +14,12 @@ const VERDICTS = [
 ] as const satisfies readonly TimerStatusWords['verdict'][];
 
 /**
- * A timer as lists show it, seek it and sort it, under the timer's own id. What costs nothing to know the database itself keeps up to date as
- * the timer, its site or its rules are written; how it stands is worked out after that. Days are epoch days.
+ * A timer as lists show, search and sort it, under the timer's id. The database maintains the cheap columns when the timer, site or rules
+ * are written; the status is calculated afterwards. Days are epoch days.
  */
 @Entity('timer_status')
 @Check('timer_status_verdict_words', oneOfWords('verdict', VERDICTS))
-// Of trigrams, which the library cannot say.
+// A trigram index, which TypeORM cannot express.
 @Index('timer_status_search', { synchronize: false })
 @Index('timer_status_stale', ['companyId', 'id'], { where: 'stale and listed' })
 @Index('timer_status_until', ['companyId', 'timeZone', 'until'], { where: 'listed' })
@@ -37,11 +37,11 @@ export class TimerStatusRow extends CompanyRow {
   @Column('uuid', { name: 'site_id' })
   siteId: string;
 
-  /** The house's name in small letters. */
+  /** Name of the site, lower case. */
   @Column('text', { name: 'site_key' })
   siteKey: string;
 
-  /** Town, street and number in small letters. */
+  /** Town, street and number, lower case. */
   @Column('text', { name: 'street_key' })
   streetKey: string;
 
@@ -54,11 +54,11 @@ export class TimerStatusRow extends CompanyRow {
   @Column('uuid', { name: 'rules_id', nullable: true })
   rulesId: string | null;
 
-  /** Neither the timer nor its house is put away. */
+  /** Neither the timer nor its site is archived. */
   @Column('boolean')
   listed: boolean;
 
-  /** What the timer is called. */
+  /** Name of the timer. */
   @Column('text')
   name: string;
 
@@ -68,38 +68,38 @@ export class TimerStatusRow extends CompanyRow {
   @Column('smallint')
   programs: number;
 
-  /** A visit was begun and is not closed. */
+  /** A visit is open. */
   @Column('boolean', { name: 'under_way' })
   underWay: boolean;
 
-  /** Counts the changes of all that it depends on. */
+  /** Counts changes of everything the status depends on. */
   @Column('integer', { default: 1 })
   mark: number;
 
-  /** It was not worked out since the last of them. What is not stale holds for its dates. */
+  /** Not recalculated since the last change. A row that is not stale is valid for its dates. */
   @Column('boolean', { default: true })
   stale: boolean;
 
-  /** Until then some server is at it. */
+  /** A server is working on it until then. */
   @Column('timestamptz', { name: 'claimed_until', nullable: true })
   claimedUntil: Date | null;
 
-  /** Which release worked it out. */
+  /** Release that calculated it. */
   @Column('text', { default: '' })
   engine: string;
 
-  /** The first and the last date for which it holds. */
+  /** First and last date for which it is valid. */
   @Column('integer', { name: 'from_day', default: 0 })
   from: EpochDay;
 
   @Column('integer', { name: 'until_day', default: -1 })
   until: EpochDay;
 
-  /** Null: never worked out. */
+  /** Null: never calculated. */
   @Column('jsonb', { nullable: true })
   status: TimerStatus | null;
 
-  /** All words by which it is found, folded. */
+  /** All searchable words, folded. */
   @Column('text', { default: '' })
   search: string;
 
@@ -112,26 +112,26 @@ export class TimerStatusRow extends CompanyRow {
   @Column('smallint', { default: 0 })
   breaches: number;
 
-  /** The highest percent at which nothing overlaps; null: none, or any. */
+  /** Highest percent without an overlap; null: none, or any. */
   @Column('integer', { nullable: true })
   headroom: number | null;
 
-  /** The first date of trouble: an overlap, a breach, or rules to come that it breaks. */
+  /** First date with trouble: an overlap, a breach, or a breach of announced rules. */
   @Column('integer', { name: 'trouble_day', nullable: true })
   trouble: EpochDay | null;
 
-  /** From when on announced rules are broken. */
+  /** Date from which announced rules are broken. */
   @Column('integer', { name: 'coming_day', nullable: true })
   coming: EpochDay | null;
 
-  /** When somebody has to come back next. */
+  /** Next due visit. */
   @Column('integer', { name: 'next_day', nullable: true })
   next: EpochDay | null;
 
   @Column('integer', { name: 'battery_day', nullable: true })
   battery: EpochDay | null;
 
-  /** When the last closed visit began. */
+  /** Start of the last closed visit. */
   @Column('integer', { name: 'last_visit', nullable: true })
   lastVisit: EpochDay | null;
 }

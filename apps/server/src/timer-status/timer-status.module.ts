@@ -8,7 +8,7 @@ import { LinesService } from './lines.service.ts';
 import { RechecksService } from './rechecks.service.ts';
 import { TimerStatusRow } from './timer-status.entity.ts';
 
-/** How timers stand: kept up to date in the background, and listed. */
+/** Timer status: kept up to date in the background, and listed. */
 @Module({
   imports: [TypeOrmModule.forFeature([TimerStatusRow, DueVisitRow]), EventsModule, WeatherModule],
   controllers: [LinesController],

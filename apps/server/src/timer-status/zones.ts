@@ -2,15 +2,15 @@ import type { EpochDay } from '@water-clock/core';
 import type { EntityManager } from 'typeorm';
 import { todayIn } from '../sites/today.ts';
 
-/** Today in each zone of a company's sites: the database's own list of zones may lack one. */
+/** Today in each zone of a company's sites, since the database may not know every zone. */
 export interface Zones {
   readonly zones: readonly string[];
   readonly todays: readonly EpochDay[];
-  /** Something is out of date: what it depends on has changed, or its last date is over. */
+  /** Out of date: something it depends on changed, or its dates have passed. */
   readonly isStale: boolean;
 }
 
-/** From zone to zone by an index, whatever the number of timers, each with the date that is over first. */
+/** One index lookup for each zone, whatever the number of timers. */
 const ZONES = `with recursive zones as (
     (select time_zone, until_day from timer_status where company_id = $1 and listed order by time_zone, until_day limit 1)
     union all

@@ -24,7 +24,7 @@ export class ChangePlanBody extends MergedWriteBody {
   change: unknown;
 }
 
-/** A device that was away has many; each is saved by itself, in their order. */
+/** A device that was offline sends many; each is saved by itself, in order. */
 const MOST_AT_ONCE = 50;
 
 /** Changes of one timer that waited on a device. */

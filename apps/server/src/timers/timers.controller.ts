@@ -50,7 +50,7 @@ export class TimersController {
     return this.timers.one(actor, id);
   }
 
-  /** The version alone, with who made it and when: small enough to be asked for every few seconds. */
+  /** Only the version, its author and time, small enough to poll every few seconds. */
   @Answers({ schema: 'LastChange', fails: ['not-found'] })
   @Get(':id/version')
   version(@CurrentActor() actor: Actor, @IdParam('timer') id: string): Promise<LastChange> {
@@ -71,7 +71,7 @@ export class TimersController {
     return this.timers.change(actor, id, body);
   }
 
-  /** Several, each by itself and in their order; the first that is refused ends it, and is answered as it would be alone. */
+  /** Saves several changes, each by itself, in order. Stops at the first refused one and answers as it would alone. */
   @Answers({ schema: 'Saved', fails: [...JSON_WRITE, 'not-found'] })
   @Post(':id/changes/several')
   @HttpCode(200)
@@ -83,7 +83,7 @@ export class TimersController {
     return this.timers.changes(actor, id, body);
   }
 
-  /** The timer as a plan document, to be saved as a file. */
+  /** The timer as a plan document, to download. */
   @Answers({ mediaType: PLAN_MEDIA_TYPE, fails: ['not-found'] })
   @Get(':id/export')
   async export(
@@ -94,7 +94,7 @@ export class TimersController {
     return fileOf(writePlan(plan), PLAN_MEDIA_TYPE, `${plan.site?.name ?? 'timer'}.plan.json`);
   }
 
-  /** What waters when, for a calendar: from today on at the house. */
+  /** The watering as a calendar file, from today at the site. */
   @Answers({ mediaType: 'text/calendar', fails: ['not-found', ...WORK] })
   @Get(':id/watering.ics')
   async watering(
@@ -108,7 +108,7 @@ export class TimersController {
     return fileOf(text, 'text/calendar', 'watering.ics');
   }
 
-  /** Every run of the coming year, or of that many days. */
+  /** Every run of the coming year, or of the given number of days. */
   @Answers({ mediaType: 'text/csv', fails: ['not-found', ...WORK] })
   @Get(':id/runs.csv')
   async runs(

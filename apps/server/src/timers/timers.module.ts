@@ -2,7 +2,7 @@ import { Module } from '@nestjs/common';
 import { TimersController } from './timers.controller.ts';
 import { TimersService } from './timers.service.ts';
 
-/** What is set on a timer and found out about it, change by change. */
+/** A timer's settings and survey, change by change. */
 @Module({
   controllers: [TimersController],
   providers: [TimersService],

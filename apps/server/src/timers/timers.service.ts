@@ -25,15 +25,15 @@ import { Timer } from '../sites/timer.entity.ts';
 
 export interface LastChange {
   readonly version: number;
-  /** Null where nobody has changed the timer yet. */
+  /** Null if no one has changed the timer yet. */
   readonly by: string | null;
   readonly at: string | null;
 }
 
-/** What became of several writes: the versions that they made, up to the first that was refused. */
+/** Result of several writes: the versions made, up to the first refused write. */
 export interface SavedSeveral {
   readonly versions: readonly number[];
-  /** Null: none was. */
+  /** Null: none was refused. */
   readonly refusal: { readonly status: number; readonly body: unknown } | null;
 }
 
@@ -43,30 +43,30 @@ export interface PastChange {
   readonly inverse: RecordChange;
 }
 
-/** Changes that were put on top of what others saved meanwhile, as long as nobody has changed the settings since. */
+/** Changes rebased on what others saved, until someone changes the settings again. */
 interface Merging {
   readonly by: string;
   readonly at: string;
-  /** Whose changes they were put on. */
+  /** Authors of the changes they were rebased on. */
   readonly over: readonly string[];
 }
 
 export interface TimerView {
   readonly id: string;
-  /** As at its house; empty: it is called by its kind. */
+  /** Name at the site; empty if it goes by its kind. */
   readonly name: string;
   readonly version: number;
   readonly site: SiteView;
   readonly plan: Plan;
   readonly survey: Survey;
-  /** This person's latest changes with nobody else's in between, oldest first: what they can undo. */
+  /** This person's latest changes with no one else's in between, oldest first: what they can undo. */
   readonly history: readonly PastChange[];
   /** Null: the settings are as one person left them. */
   readonly merging: Merging | null;
 }
 
 const HISTORY_LENGTH = 100;
-/** A device that was away for longer is told the last of them. */
+/** A device that was offline longer gets only the last of them. */
 const MOST_SINCE = 500;
 
 async function authorOf(
@@ -86,7 +86,7 @@ async function authorOf(
   return { by: person?.name ?? null, at: change.at.toISOString() };
 }
 
-/** A timer's row, locked for the rest of the transaction: of two writes at once the second waits, and then sees the first. */
+/** A timer's row, locked until the transaction ends: a second write waits and then sees the first. */
 export async function lockedTimer(
   database: EntityManager,
   { companyId }: Actor,
@@ -108,7 +108,7 @@ const changesOf = (database: EntityManager, companyId: string, subjectId: string
       ...{ companyId, subjectId },
     });
 
-/** What others need to put their changes on top: who changed what after a version, the first first. */
+/** What others need for a rebase: who changed what after a version, oldest first. */
 async function changesSince(
   database: EntityManager,
   { companyId, id }: Timer,
@@ -124,7 +124,7 @@ async function changesSince(
     .map(({ person, at, change }) => ({ by: person.name, at: at.toISOString(), change }));
 }
 
-/** The last change of the settings, where it was put on top of those of others. */
+/** The last change of the settings, if it was rebased on others'. */
 async function mergingOf(
   database: EntityManager,
   companyId: string,
@@ -146,7 +146,7 @@ async function mergingOf(
   return { by: person.name, at: at.toISOString(), over: [...new Set(over)] };
 }
 
-/** @throws ApiError 409 `stale-version` with what is saved now and who saved since, where a write was based on another version. */
+/** @throws ApiError 409 `stale-version` with the current record and who saved since, if the write was based on another version */
 export async function refuseStale(
   database: EntityManager,
   timer: Timer,
@@ -191,7 +191,7 @@ export class TimersService {
     return { ...plan, site: documentSite(site) };
   }
 
-  /** What is set, the house's name, and the date there. */
+  /** The settings, the site's name and today's date there. */
   async today(actor: Actor, id: string): Promise<{ plan: Plan; name: string; today: EpochDay }> {
     const { plan, site } = await this.withSite(actor, id);
     return { plan, name: site.name, today: todayIn(site.timeZone, new Date()) };
@@ -207,10 +207,7 @@ export class TimersService {
     return { version: timer.version, ...by };
   }
 
-  /**
-   * Saves one change: the timer's row is locked, a stale one is refused with the present record, and what core does not accept
-   * changes nothing.
-   */
+  /** Saves one change. Locks the timer's row and refuses a stale change with the current record. A change that core refuses changes nothing. */
   async change(actor: Actor, id: string, body: ChangePlanBody): Promise<{ version: number }> {
     const { companyId } = actor;
     const read = readRecordChange(body.change);
@@ -235,7 +232,7 @@ export class TimersService {
     });
   }
 
-  /** Saves changes one after another, each as if it came alone. What a trouble of the server cuts short can be sent again. */
+  /** Saves changes one after another, each as if it came alone. If the server fails on the way, the rest can be sent again. */
   async changes(actor: Actor, id: string, { writes }: ChangesBody): Promise<SavedSeveral> {
     const versions: number[] = [];
     for (const write of writes)
@@ -243,7 +240,7 @@ export class TimersService {
         versions.push((await this.change(actor, id, write)).version);
       } catch (error) {
         const status = error instanceof ApiError ? error.getStatus() : 500;
-        // No such timer, or trouble of the server: not this one write is refused.
+        // No such timer, or the server is in trouble: this is not about one write.
         if (!(error instanceof ApiError) || status === 404 || status >= 500) throw error;
         return { versions, refusal: { status, body: error.getResponse() } };
       }
@@ -265,7 +262,7 @@ export class TimersService {
       order: { version: 'desc' },
       take: HISTORY_LENGTH,
     });
-    // Undo ends at a closed visit, as it does at somebody else's change.
+    // Undo stops at a closed visit, as it does at someone else's change.
     const foreign = latest.findIndex(
       (change) => change.personId !== personId || change.change === null,
     );

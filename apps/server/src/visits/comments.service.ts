@@ -23,7 +23,7 @@ const commentView = ({ id, person, at, text }: VisitComment): CommentView => ({
   text,
 });
 
-/** What colleagues write under the visits of the logbook. */
+/** Colleagues' comments on closed visits. */
 @Injectable()
 export class CommentsService {
   constructor(private readonly database: DataSource) {}
@@ -38,7 +38,7 @@ export class CommentsService {
     return rows.map(commentView);
   }
 
-  /** Sent again under its id, it stands there once. */
+  /** Sent again under its id, it appears once. */
   async add(
     { companyId, personId }: Actor,
     visitId: string,

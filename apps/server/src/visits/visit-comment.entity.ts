@@ -12,7 +12,7 @@ import { CompanyRow } from '../platform/company-row.ts';
 import { inCompany } from '../platform/in-company.ts';
 import { VisitRow } from './visit.entity.ts';
 
-/** What a colleague wrote under a visit. Never altered. */
+/** A colleague's comment on a visit. Never updated. */
 @Entity('visit_comments')
 @Index('visit_comments_by_visit', ['companyId', 'visitId', 'at'])
 @Index('visit_comments_by_person', ['companyId', 'personId'])

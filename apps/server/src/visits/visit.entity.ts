@@ -15,11 +15,11 @@ import { inCompany } from '../platform/in-company.ts';
 
 const two = (n: number) => String(n).padStart(2, '0');
 
-/** A civil moment of the database as documents write it; its driver hands it over in the server's own zone. */
+/** A local time as documents write it. The driver would return it in the server's zone. */
 const civilText = (at: Date) =>
   `${at.getFullYear()}-${two(at.getMonth() + 1)}-${two(at.getDate())}T${two(at.getHours())}:${two(at.getMinutes())}`;
 
-/** A visit that was closed. Never altered, never deleted. */
+/** A closed visit. Never updated or deleted. */
 @Entity('visits')
 @Index('visits_of_person', ['companyId', 'personId'])
 @Index('visits_by_time', ['companyId', 'began'])
@@ -40,7 +40,7 @@ export class VisitRow extends CompanyRow {
   @JoinColumn(inCompany('person_id', 'visits_person'))
   person: Relation<Person>;
 
-  /** By the house's clocks, `YYYY-MM-DDTHH:MM`: the order of the logbook. */
+  /** Local time at the site, `YYYY-MM-DDTHH:MM`: the order of the logbook. */
   @Column('timestamp', { transformer: { to: (text: string) => text, from: civilText } })
   began: string;
 

@@ -16,7 +16,7 @@ export class VisitsController {
     private readonly comments: CommentsService,
   ) {}
 
-  /** The logbook of a timer, the latest first, without the plans. */
+  /** A timer's logbook, newest first, without the plans. */
   @Answers({ schema: ['VisitSummary'], fails: ['not-found'] })
   @Get('timers/:id/visits')
   list(@CurrentActor() actor: Actor, @IdParam('timer') id: string): Promise<VisitSummary[]> {
@@ -43,7 +43,7 @@ export class VisitsController {
     return this.visits.one(actor, id);
   }
 
-  /** What colleagues wrote under it, the first first. */
+  /** Comments on the visit, oldest first. */
   @Answers({ schema: ['Comment'], fails: ['not-found'] })
   @Get('visits/:id/comments')
   commentsOf(@CurrentActor() actor: Actor, @IdParam('visit') id: string): Promise<CommentView[]> {

@@ -6,7 +6,7 @@ import { VisitRow } from './visit.entity.ts';
 import { VisitsController } from './visits.controller.ts';
 import { VisitsService } from './visits.service.ts';
 
-/** The logbook: visits that were closed. */
+/** The logbook: closed visits. */
 @Module({
   imports: [TypeOrmModule.forFeature([VisitRow, VisitComment])],
   controllers: [VisitsController],

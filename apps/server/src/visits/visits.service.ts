@@ -20,7 +20,7 @@ import { lockedTimer, refuseStale } from '../timers/timers.service.ts';
 import type { CloseVisitBody } from './close-visit-body.ts';
 import { VisitRow } from './visit.entity.ts';
 
-/** A visit without the plans that it froze. */
+/** A visit without its saved plans. */
 export interface VisitSummary {
   readonly id: string;
   readonly by: string;
@@ -61,7 +61,7 @@ export class VisitsService {
     return { id, timerId: row.timerId, by: row.person.name, visit: row.document };
   }
 
-  /** Moves the visit that is under way into the logbook; its settings and facts stay as they are. */
+  /** Moves the open visit into the logbook; settings and survey stay as they are. */
   async close(actor: Actor, timerId: string, body: CloseVisitBody): Promise<{ version: number }> {
     const { companyId, personId } = actor;
     const id = body.id.toLowerCase();
@@ -120,13 +120,13 @@ export class VisitsService {
           began: sound.value.began,
           document: sound.value,
         });
-        // It was the visit that was planned.
+        // This visit fulfils the planned one.
         const day = parseDate(sound.value.closed.slice(0, 10));
         await database.query(
           'delete from stops where company_id = $1 and id = $2 and (day is null or day <= $3)',
           [companyId, timerId, day],
         );
-        // Changes before the visit was closed cannot be undone any more: the entry relies on them.
+        // Earlier changes cannot be undone any more, because the logbook entry relies on them.
         const { madeOn = null } = body;
         await written({ subject: 'timer', subjectId: timerId, version, madeOn });
         return { version };

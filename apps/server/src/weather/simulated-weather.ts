@@ -16,10 +16,10 @@ import { WeatherFeed } from './weather-feed.ts';
 
 const LAST = SIMULATED_FROM + SIMULATED_COUNT - 1;
 
-/** The weather that ships with the product: invented towns, the same days forever. */
+/** The weather that ships with the product: invented towns with the same days every time. */
 @Injectable()
 export class SimulatedWeather extends WeatherFeed {
-  /** Ten years of days are worked out once for a town. */
+  /** Ten years of days, calculated once for each town. */
   private readonly known = new Map<string, ClimateDocument>();
 
   towns(): Promise<readonly WeatherTown[]> {

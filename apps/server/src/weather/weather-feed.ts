@@ -1,15 +1,15 @@
 import type { ClimateDocument, WeatherDay, WeatherTown } from '@water-clock/core';
 
-/** Where weather comes from. A real service takes the simulated one's place behind this. */
+/** Source of weather. A real service can replace the simulated one here. */
 export abstract class WeatherFeed {
   abstract towns(): Promise<readonly WeatherTown[]>;
 
   /** Means of the twelve months; null for an unknown town. */
   abstract normals(townId: string): Promise<ClimateDocument | null>;
 
-  /** The days from one date to another, both included; null for an unknown town. */
+  /** Days from one date to another, inclusive; null for an unknown town. */
   abstract days(townId: string, from: string, to: string): Promise<readonly WeatherDay[] | null>;
 
-  /** The first and the last date of which there are days. */
+  /** First and last date with data. */
   abstract span(): { readonly from: string; readonly to: string };
 }

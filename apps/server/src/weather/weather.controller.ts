@@ -9,7 +9,7 @@ import { ApiError, notFound } from '../http/api-error.ts';
 import { Answers } from '../http/openapi.ts';
 import { WeatherFeed } from './weather-feed.ts';
 
-/** A date of the query; the usual one where it is not given. */
+/** A date in the query; the default if absent. */
 function dateOf(name: string, text: string | undefined, usual: string): string {
   if (text === undefined) return usual;
   if (typeof text === 'string' && parseDate(text) !== null) return text;
@@ -38,7 +38,7 @@ export class WeatherController {
     return normals;
   }
 
-  /** Days of the feed, all of them where no span is named. */
+  /** Days of weather; all if no range is given. */
   @Answers({ schema: ['WeatherDay'], fails: ['malformed-request', 'not-found'] })
   @Get('towns/:id/days')
   async days(

@@ -3,7 +3,7 @@ import { SimulatedWeather } from './simulated-weather.ts';
 import { WeatherController } from './weather.controller.ts';
 import { WeatherFeed } from './weather-feed.ts';
 
-/** Weather by town; a real service takes the simulated one's place here. */
+/** Weather by town; a real service can replace the simulated one here. */
 @Module({
   controllers: [WeatherController],
   providers: [{ provide: WeatherFeed, useClass: SimulatedWeather }],

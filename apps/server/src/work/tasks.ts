@@ -1,4 +1,4 @@
-/** Heavy work, each a pure function of data that can be sent to a thread. */
+/** Heavy work. Each task is a pure function of data that can be sent to a thread. */
 import {
   attempt,
   doorCard,
@@ -37,7 +37,7 @@ const whole = async <T>(value: T | Promise<T>): Promise<Outcome<T>> => ({
 });
 
 export const TASKS = {
-  /** @returns an iCalendar; faults by paths of the plan */
+  /** @returns an iCalendar file; faults by path in the plan */
   calendar: (input: {
     readonly plan: Plan;
     readonly name: string;
@@ -46,7 +46,7 @@ export const TASKS = {
     readonly made: string;
   }): Outcome<string> =>
     attempt(() => wateringCalendar(input.plan, input.name, input.today, input.timerId, input.made)),
-  /** @returns a CSV; faults by paths of the plan */
+  /** @returns a CSV file; faults by path in the plan */
   runs: (input: {
     readonly plan: Plan;
     readonly today: EpochDay;
@@ -76,7 +76,7 @@ export const TASKS = {
     readonly sources: ReplanSources;
     readonly aim: ReplanAim;
   }): Outcome<Replanned> => ({ ok: true, value: replan(sources, aim) }),
-  /** The modules of an archive are seldom needed, and are loaded then. */
+  /** Archive modules are rarely needed, so they are loaded on first use. */
   unpack: async (bytes: Uint8Array): Promise<Outcome<ReadArchive>> => {
     const { readArchive } = await import('../formats/archive-reader.ts');
     return whole(readArchive(bytes));

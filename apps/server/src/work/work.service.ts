@@ -8,22 +8,22 @@ import { ApiError, apiFaults, notAccepted } from '../http/api-error.ts';
 import { Settings } from '../platform/settings.ts';
 import type { InputOf, Task, ValueOf } from './tasks.ts';
 
-/** Threads run what is built, also where the server itself runs from its source, as in the tests. */
+/** Threads run the built code, even if the server runs from source, as in tests. */
 const WORKER = fileURLToPath(new URL('../../dist/work/thread.cjs', import.meta.url));
 
-/** Megabytes of a thread's heap. */
+/** Heap of a thread, in megabytes. */
 const MOST_HEAP_MB = 256;
-/** Of those, for what lives a moment only: a calendar's thousands of lines are not copied from room to room. */
+/** Young generation of it, so that the thousands of short-lived lines of a calendar are not copied repeatedly. */
 const YOUNG_HEAP_MB = 96;
-/** Works of one company that run or wait. */
+/** Most jobs of one company, waiting or running. */
 const MOST_OF_COMPANY = 8;
-/** Of all companies. */
+/** Most jobs of all companies. */
 const MOST_WAITING = 64;
 
-/** Niceness of threads, by Linux's measure: a third of the processor where somebody else wants it all, and a tenth. */
+/** Niceness of threads in Linux: about a third of a contended processor, and a tenth. */
 const BEHIND = 5;
 const FAR_BEHIND = 10;
-/** Seconds that a piece may take for which nobody waits, at least. */
+/** Minimum seconds for a background job. */
 const BACK_SECONDS = 60;
 
 interface WorkOptions {
@@ -42,12 +42,12 @@ const busy = () =>
     message: say`the server is busy; try again in a moment`,
   });
 
-/** Does heavy work off the event loop, within limits of time, memory and number, so that nobody stalls anybody. */
+/** Runs heavy work off the event loop, with limits on time, memory and number, so that no one stalls others. */
 @Injectable()
 export class WorkService implements OnApplicationShutdown {
   private readonly pool: Piscina;
   private readonly queue: PQueue;
-  /** Threads of their own for work that nobody waits for: an answer is never behind it. */
+  /** Separate threads for background jobs, so that answers never wait for them. */
   private readonly backPool: Piscina;
   private readonly backQueue: PQueue;
   private readonly underWay = new Map<string, number>();
@@ -71,14 +71,14 @@ export class WorkService implements OnApplicationShutdown {
     this.backQueue = new PQueue({ concurrency: settings.workers });
   }
 
-  /** How many pieces of work wait, and how many are done now. */
+  /** Number of jobs waiting and running. */
   get load(): { readonly waiting: number; readonly running: number } {
     return { waiting: this.queue.size, running: this.queue.pending };
   }
 
   /**
-   * @param path of the request's document, before the paths of faults; `inBackground`: nobody waits for it, so all others go first
-   * @throws ApiError 503 `busy`, 422 `not-accepted` with the faults of core, or 422 `too-much-work` where time or memory ran out
+   * @param path of the document in the request, put before fault paths; `inBackground`: no one waits for it, so all others go first
+   * @throws ApiError 503 `busy`; 422 `not-accepted` with core's faults; 422 `too-much-work` if time or memory ran out
    */
   async run<T extends Task>(
     companyId: string,
@@ -99,7 +99,7 @@ export class WorkService implements OnApplicationShutdown {
     }
   }
 
-  /** Waits as long as it takes; whoever calls it asks for little at once. */
+  /** Waits as long as it takes; callers ask for little at once. */
   private async inBackground<T extends Task>(task: T, input: InputOf<T>): Promise<ValueOf<T>> {
     const seconds = Math.max(BACK_SECONDS, this.settings.workSeconds);
     const work = () => this.inTime(task, input, this.backPool, seconds);
@@ -107,9 +107,9 @@ export class WorkService implements OnApplicationShutdown {
   }
 
   /**
-   * Waits for a thread, no longer than a piece of work may take.
+   * Waits for a thread, at most as long as a job may take.
    *
-   * @param count works of the same company before this one: who asks for much waits behind those who ask for little.
+   * @param count earlier jobs of the same company; heavy users wait behind light ones
    */
   private async inTurn<R>(count: number, work: () => Promise<R>): Promise<R> {
     const patience = new AbortController();
@@ -129,10 +129,10 @@ export class WorkService implements OnApplicationShutdown {
   ): Promise<Outcome<ValueOf<T>>> {
     const signal = AbortSignal.timeout(seconds * 1000);
     try {
-      // The cast holds: it is what the task of this name gives.
+      // Safe cast: it is the result of the task of this name.
       return (await pool.run({ task, input }, { signal })) as Outcome<ValueOf<T>>;
     } catch (error) {
-      // An error of a thread is not always one of this realm, so only its code is looked at.
+      // Errors from threads may belong to another realm, so only the code is checked.
       const code = typeof error === 'object' && error !== null && 'code' in error ? error.code : '';
       if (signal.aborted || code === 'ERR_WORKER_OUT_OF_MEMORY')
         throw new ApiError({

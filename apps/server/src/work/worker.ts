@@ -5,16 +5,16 @@ import type { Outcome } from '@water-clock/core';
 import { workerData } from 'piscina';
 import { TASKS, type Task } from './tasks.ts';
 
-/** Linux knows priorities of threads: who waits for a short answer comes before who waits for a long one. Elsewhere all are alike. */
+/** Sets the thread's priority on Linux, so that short answers come before long ones. Elsewhere all are equal. */
 function standBack(behind: number): void {
   try {
     const thread = Number(fs.readlinkSync('/proc/thread-self').split('/').at(-1));
     os.setPriority(thread, behind);
   } catch {
-    // It is only less polite.
+    // Priorities are optional.
   }
 }
-// The cast trusts our own pool.
+// Jobs come only from our own pool.
 standBack((workerData as { readonly behind: number }).behind);
 
 export default ({ task, input }: { readonly task: Task; readonly input: never }): unknown => {

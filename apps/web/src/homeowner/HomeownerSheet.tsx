@@ -8,7 +8,7 @@ const HEIGHT = 170;
 const LEFT = 44;
 const TOP = 22;
 
-/** The week as columns of a day, midnight at the top; a table of the starts stands above it. */
+/** The week as day columns, midnight at the top; a table of the starts stands above it. */
 function WeekPicture({
   days,
   hours,
@@ -67,7 +67,7 @@ function WeekPicture({
   );
 }
 
-/** The homeowner's page on a screen: the same words as on paper. */
+/** The homeowner's page on screen, with the same text as on paper. */
 export function HomeownerSheet({ page }: { readonly page: HomeownerPage }) {
   return (
     <article className="sheet stack" lang={page.language}>

@@ -4,7 +4,7 @@ import { useLibrary, type LibraryItem } from '../data/api/library.ts';
 import { useDocument } from '../office/library/useDocument.ts';
 import { say } from '@water-clock/core';
 
-/** An optional line with new text; left out where empty. */
+/** An optional line with new text; omitted if empty. */
 function withLine(office: Office, field: 'phone' | 'hours', text: string): Office {
   const { [field]: _before, ...rest } = office;
   return text.trim() === '' ? rest : { ...rest, [field]: text };
@@ -52,7 +52,7 @@ function Fields({ item }: { readonly item: LibraryItem<Office> }) {
   );
 }
 
-/** The telephone of the office: the same on every page. */
+/** The company's phone number, the same on every page. */
 export function OfficeFields() {
   const office = useLibrary('office');
   const [item] = office.data ?? [];

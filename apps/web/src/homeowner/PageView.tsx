@@ -29,11 +29,11 @@ const DAYS = [
   [365, say`a year`],
 ] as const;
 
-/** The homeowner's page: as it is, on paper, and as a private link. */
+/** The homeowner's page: preview, PDF and private links. */
 export default function PageView(props: StepProps & { readonly version: number }) {
   const { order } = usePreferences();
   const { timerId, version, today } = props;
-  // Null: that of the house.
+  // Null: the site's language.
   const [language, setLanguage] = useState<Language | null>(null);
   const page = usePage(timerId, version, language);
   const links = useLinks(timerId);
@@ -47,7 +47,7 @@ export default function PageView(props: StepProps & { readonly version: number }
     return <Failed what={say`The page`} error={page.error} retry={() => void page.refetch()} />;
   const again = () => client.invalidateQueries({ queryKey: visitKeys.links(timerId) });
   const make = async () => {
-    // If the answer is lost on the way, the same link is made again, once.
+    // If the answer is lost, the same link is created again, not a second one.
     link.current ??= { id: newId(), token: newToken() };
     const { id, token } = link.current;
     try {

@@ -19,10 +19,10 @@ type Opened =
   | { readonly state: 'open'; readonly page: HomeownerPage }
   | { readonly state: 'closed'; readonly why: string };
 
-/** The page for anybody who has the link, without an account. The token is behind the #, so the browser sends it to nobody. */
+/** The homeowner's page for anyone with the link. The token is after the #, so the browser sends it to no one. */
 export default function PublicPage() {
   const [token] = useState(() => location.hash.slice(1));
-  /** As somebody chose here; null: that of the link or the house. */
+  /** Language chosen here; null: the link's or the site's. */
   const [language, setLanguage] = useState<Language | null>(null);
   const [opened, setOpened] = useState<Opened>({ state: 'opening' });
   usePageTitle(...(opened.state === 'open' ? [opened.page.words.title] : []));
@@ -34,7 +34,7 @@ export default function PublicPage() {
     open(token, `/api/page${inLanguage(language, '?')}`)
       .then(async (response) => {
         const body = (await response.json()) as HomeownerPage & { message?: string };
-        // The buttons speak as the page does.
+        // The buttons use the page's language.
         if (response.ok) await speak(body.language);
         tell(
           response.ok

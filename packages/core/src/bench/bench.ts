@@ -1,6 +1,6 @@
 /**
- * A timer on the bench: a simulated timer behind a panel of our own making, and the garden that hangs on it. Keys are pressed, weather and power do
- * what they do, time goes by; everything stands in a log from which the same can be had again.
+ * A timer on the bench: a simulated timer behind a panel of our own design, and its garden. Keys, weather, power and time act on it; the
+ * log can be replayed.
  */
 import { factoryPlan } from '../panel/keyIn.ts';
 import type { Plan } from '../plan/plan.ts';
@@ -39,7 +39,7 @@ export class LiveBench {
     this.panel = new BenchPanel(this.timer, this.start, state);
   }
 
-  /** Does again what a log says, and goes on to a moment. */
+  /** Replays a log and continues to a moment. */
   static replay(start: BenchStart, log: readonly LoggedAct[], until: ClockSecond): LiveBench {
     const bench = new LiveBench(start);
     for (const { at, ...act } of log) {
@@ -90,17 +90,17 @@ export class LiveBench {
     this.plot.ended(run);
   }
 
-  /** Whether the rain sensor is wet, be it fitted or not. */
+  /** Whether the rain sensor is wet, fitted or not. */
   get isWet(): boolean {
     return this.timer.isWet;
   }
 
-  /** Cycles under way, and since when. */
+  /** Running cycles and their starts. */
   get underWay(): readonly (Called & { readonly began: ClockSecond })[] {
     return this.timer.underWay;
   }
 
-  /** Every run so far, and what runs now up to now. */
+  /** Every run so far, including the current ones up to now. */
   runsSoFar(): TimerRun[] {
     const { now } = this;
     const open = this.timer.openValves.map(({ station, letter, on }) => ({
@@ -123,12 +123,12 @@ export class LiveBench {
     this.panel.afterWorld(press, wasOut);
   }
 
-  /** The pages as they stand now, without a value that is not stored. */
+  /** The panel's pages, without a value not yet entered. */
   get pages(): readonly Page[] {
     return this.panel.pages;
   }
 
-  /** The page that it shows, with the value on the display; null: the time. */
+  /** The current page with the displayed value; null: the time. */
   get page(): Page | null {
     return this.panel.page;
   }
@@ -153,7 +153,7 @@ export class LiveBench {
     };
   }
 
-  /** What a meter at the terminals shows while each station has current, one after another. */
+  /** Meter readings at the terminals while each station is powered in turn. */
   wiringTest(): StationTest[] {
     return this.plot.wiringTest(this.plan);
   }

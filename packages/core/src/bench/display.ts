@@ -1,4 +1,4 @@
-/** What the panel shows: the time, a page with its value, or what is about to run by hand. */
+/** What the panel shows: the time, a page with its value, or a manual run about to start. */
 import { assertDefined } from '../document/assertDefined.ts';
 import { say } from '../language/say.ts';
 import type { PanelNow } from '../panel/line.ts';
@@ -18,7 +18,7 @@ export interface HandChoice {
   readonly press: (seconds: number) => Press;
 }
 
-/** @param letters the programs that the panel shows */
+/** @param letters programs that the panel shows */
 export function handChoices(
   plan: Plan,
   { dialect }: PanelStyle,
@@ -42,13 +42,13 @@ export function handChoices(
   ];
 }
 
-/** The choice that the panel stands at; turning goes round. */
+/** The selected choice; selection wraps around. */
 export const chosenByHand = (choices: readonly HandChoice[], { what }: ByHand): HandChoice =>
   assertDefined(choices[what % choices.length], 'a choice of what runs by hand');
 
 type Shown = Pick<Display, 'left' | 'right' | 'big' | 'unit'>;
 
-/** What the panel shows of a run by hand that is about to start. */
+/** Display of a manual run about to start. */
 export function byHandShown(choices: readonly HandChoice[], byHand: ByHand): Shown {
   const choice = chosenByHand(choices, byHand);
   const press = choice.press(0);
@@ -63,7 +63,7 @@ export function byHandShown(choices: readonly HandChoice[], byHand: ByHand): Sho
       };
 }
 
-/** The panel at rest: the day, the time, and what the timer is doing. */
+/** The idle panel: day, time, and what the timer is doing. */
 export function timeShown(
   timer: SimulatedTimer,
   style: PanelStyle,
@@ -94,7 +94,7 @@ export const pageShown = (
   ...apart(panelText(shownOf(page, plan, style, today), style)),
 });
 
-/** A run page of some kinds shows the run at the percent in force. */
+/** Some kinds show run times at the current percent. */
 function shownOf(
   { address, value }: Page,
   plan: Plan,

@@ -1,19 +1,19 @@
-/** The garden that hangs on a bench timer: beds that get wet, valves and wires with their faults, and what a meter shows of them. */
+/** The garden of a bench timer: beds that get wet, valves and wires with their faults, and meter readings. */
 import type { TimerRun, OpenValve } from '../simulatedTimer/timerState.ts';
 import type { Plan } from '../plan/plan.ts';
 import type { ClockSecond } from '../time/calendar.ts';
 import type { StationTest } from '../visit/visit.ts';
 
-/** What the garden has wrong with it. */
+/** Faults of the garden. */
 export interface GardenFault {
   readonly fault: (typeof GARDEN_FAULTS)[number];
   readonly station: number;
   readonly on: boolean;
 }
-/** Its valve does not close; its circuit is broken; its coil shorts; its valve does not open although it has current. */
+/** Its valve does not close; its circuit is open; its coil is shorted; its valve does not open although powered. */
 export const GARDEN_FAULTS = ['sticks', 'dead', 'shorts', 'shut'] as const;
 
-/** The list of the state in which a fault stands. */
+/** The list in the state that holds a kind of fault. */
 const LISTS = { sticks: 'sticking', dead: 'dead', shorts: 'shorted', shut: 'shut' } as const;
 
 export interface GardenState {
@@ -23,7 +23,7 @@ export interface GardenState {
   readonly shut: readonly number[];
   /** Valves that did not close, and since when. */
   readonly stuck: readonly { readonly station: number; readonly since: ClockSecond }[];
-  /** Seconds of water by station, what runs now left out. */
+  /** Seconds of water by station, without current runs. */
   readonly watered: Readonly<Record<number, number>>;
 }
 
@@ -31,14 +31,14 @@ export interface Bed {
   readonly station: number;
   readonly name: string;
   readonly isWet: boolean;
-  /** Of the piece that runs; null: none, or its valve does not close. */
+  /** Water of the current run; null: none, or its valve does not close. */
   readonly secondsLeft: number | null;
   readonly seconds: number;
-  /** Null: its flow is not known. */
+  /** Null: flow not known. */
   readonly litres: number | null;
 }
 
-/** Of an ordinary coil that holds, and of one that is burnt through. */
+/** Current of an ordinary coil while holding, and of a shorted one. */
 const USUAL_MILLIAMPS = 220;
 const SHORT_MILLIAMPS = 2400;
 
@@ -62,7 +62,7 @@ export class Garden {
     return this.state.shorted.includes(station);
   }
 
-  /** Whether nothing comes of it, be there current or not. */
+  /** Whether nothing happens, powered or not. */
   private isDry(station: number): boolean {
     const { dead, shorted, shut } = this.state;
     return [dead, shorted, shut].some((list) => list.includes(station));
@@ -77,7 +77,7 @@ export class Garden {
     this.state = { ...this.state, ...some };
   }
 
-  /** A valve has no current any more. */
+  /** A valve loses power. */
   ended({ station, on, off }: TimerRun): void {
     if (this.isDry(station)) return;
     this.water(station, off - on);
@@ -86,7 +86,7 @@ export class Garden {
       this.set({ stuck: [...stuck, { station, since: off }] });
   }
 
-  /** Something breaks, or is mended. */
+  /** Something breaks or is repaired. */
   change({ fault, station, on }: GardenFault, now: ClockSecond): void {
     const list = LISTS[fault];
     const others = this.state[list].filter((one) => one !== station);

@@ -1,4 +1,4 @@
-/** The pages of a bench timer's panel: one setting a page, in the order, the words and the habits of its kind. */
+/** The pages of a bench timer's panel: one setting a page, in the order and wording of its kind. */
 import { assertDefined } from '../document/assertDefined.ts';
 import { totalOnDisplay } from '../engine/total.ts';
 import { panelLines } from '../panel/lines.ts';
@@ -11,16 +11,16 @@ import { WEEKDAYS, type Weekday } from '../time/calendar.ts';
 import { monthName } from '../words/words.ts';
 import { say, wordsOf } from '../language/say.ts';
 
-/** One setting of the panel, or one weekday of one. */
+/** One setting of the panel, or one weekday of it. */
 export interface Page {
   readonly id: string;
   readonly address: SettingAddress;
-  /** Set where the page is about one weekday of the days. */
+  /** Set if the page is about one weekday. */
   readonly weekday?: Weekday;
   readonly value: PanelValue;
 }
 
-/** The page on which hidden programs are opened. */
+/** The page that unlocks hidden programs. */
 export const OPENING = 'opening';
 
 /** Letters of the programs that the panel shows. */
@@ -49,7 +49,7 @@ function weekdayPages({ id, address, value }: PanelLine, { weekOrder }: Dialect)
   }));
 }
 
-/** A start after the first that is off is not shown until the one before it is set. */
+/** A start page after the first unset start is hidden until that start is set. */
 function isShown(
   { address }: PanelLine,
   plan: Plan,
@@ -63,7 +63,7 @@ function isShown(
 /**
  * The pages of a panel that shows one program.
  *
- * @param letter the program that it shows.
+ * @param letter that program
  */
 export function benchPages(
   plan: Plan,

@@ -1,4 +1,4 @@
-/** The panel of a timer on the bench: its keys, the page that it shows, and a value that is not stored yet. */
+/** A bench timer's panel: keys, current page, and a value not yet entered. */
 import { assertDefined } from '../document/assertDefined.ts';
 import { say } from '../language/say.ts';
 import { entryChange } from '../panel/entries.ts';
@@ -22,7 +22,7 @@ import { benchPages, OPENING, shownLetters, type Page } from './pages.ts';
 import type { BenchKey, BenchStart, ByHand, Display, PanelState } from './state.ts';
 import { fastSteps, inYear, turned } from './turn.ts';
 
-/** Seconds without a key after which a panel shows the time again. */
+/** Seconds without a key press until a panel shows the time. */
 const AWAKE = 120;
 const LONGEST_BY_HAND = 60;
 
@@ -32,7 +32,7 @@ export class BenchPanel {
   private readonly start: BenchStart;
   private pagesOnce: { readonly key: readonly unknown[]; readonly pages: Page[] } | null = null;
 
-  /** @param state where it goes on; without it the panel shows the time */
+  /** @param state to continue from; without it the panel shows the time */
   constructor(timer: SimulatedTimer, start: BenchStart, state?: PanelState) {
     this.timer = timer;
     this.start = start;
@@ -50,7 +50,11 @@ export class BenchPanel {
     return this.state;
   }
 
-  /** What the power and a clock that somebody set do to the panel. @param wasOut it had no power before */
+  /**
+   * Effect of power and of a set clock on the panel.
+   *
+   * @param wasOut whether it had no power before
+   */
   afterWorld(press: Press, wasOut: boolean): void {
     if (press.do === 'clock') this.set({ flashes: false });
     const { powerLoss } = this.plan.timer;
@@ -97,7 +101,7 @@ export class BenchPanel {
     return { style: this.style, today, secondOfDay: clock - today * SECONDS_PER_DAY };
   }
 
-  /** The pages as they stand now, without a value that is not stored. */
+  /** The panel's pages, without a value not yet entered. */
   get pages(): readonly Page[] {
     const { letter, isOpened } = this.state;
     const { plan, now } = this;
@@ -113,7 +117,7 @@ export class BenchPanel {
     return this.clock !== null && this.now - this.state.lastKey < AWAKE;
   }
 
-  /** The page that it shows, with the value on the display; null: the time. */
+  /** The current page with the displayed value; null: the time. */
   get page(): Page | null {
     const { page, draft, byHand } = this.state;
     if (page === null || byHand || !this.isAwake) return null;
@@ -198,7 +202,7 @@ export class BenchPanel {
     }
     const { pages } = this;
     const place = pages.findIndex(({ id }) => id === page);
-    // The time stands before the first page and after the last.
+    // The time comes before the first page and after the last.
     const next = place < 0 ? (by > 0 ? 0 : pages.length - 1) : place + by;
     this.set({ page: pages[next]?.id ?? null, draft: null });
   }
@@ -212,7 +216,7 @@ export class BenchPanel {
     );
     const before = this.page;
     this.set({ letter, draft: null, byHand: null });
-    // The same setting of the next program, where it has it.
+    // The same setting of the next program, if it has one.
     const same =
       before && 'program' in before.address
         ? before.id.replace(/^(\w[\w-]*)\.[A-Z](?=\.|$)/u, `$1.${letter}`)
@@ -270,7 +274,7 @@ export class BenchPanel {
     this.timer.set(applied.value.plan);
     if (address.of === 'rain-delay' && value.kind === 'rain-delay' && value.unit !== 'off')
       this.timer.press({ do: 'stop' });
-    // A start that is set moves to its place among the others.
+    // A changed start moves to its place in order.
     if (address.of === 'start' && value.kind === 'time' && value.second === null)
       this.followStart(address.program);
   }
@@ -289,7 +293,7 @@ export class BenchPanel {
     this.set({ isOpened, letter });
   }
 
-  /** The days of the page with one weekday more or less. */
+  /** The page's days with one weekday toggled. */
   private withWeekday({ address, weekday }: Page, value: PanelValue): PanelValue | null {
     const days =
       this.pages.find((one) => one.weekday === undefined && one.address === address)?.value ??
@@ -309,7 +313,11 @@ export class BenchPanel {
     )?.value;
   }
 
-  /** Sets the timer's clock where the page is about it. @returns whether it is */
+  /**
+   * Sets the timer's clock if the page is about it.
+   *
+   * @returns whether it is
+   */
   private setClock({ address: { of } }: Page, value: PanelValue): boolean {
     const clock = this.clock ?? 0;
     const { today, secondOfDay } = this.panelNow;
@@ -329,7 +337,7 @@ export class BenchPanel {
     return true;
   }
 
-  /** The day next to today that is a weekday. */
+  /** The nearest day with that weekday. */
   private onWeekday(weekday: number): number {
     const { today } = this.panelNow;
     const ahead = (((weekday - ((today + 3) % 7)) % 7) + 7) % 7;

@@ -1,4 +1,4 @@
-/** What stands on the bench, what can be done to it, and what its panel shows. */
+/** State of the bench, actions on it, and the panel's display. */
 import type { PanelStyle, PanelValue } from '../panel/value.ts';
 import type { TimerKind } from '../plan/kind.ts';
 import type { Plan } from '../plan/plan.ts';
@@ -20,15 +20,15 @@ export const BENCH_KEYS = [
 export type BenchKey = (typeof BENCH_KEYS)[number];
 
 export type BenchAct =
-  /** `fast`: it has been held for a while, and a value goes by larger steps. */
+  /** `fast`: held for a while, so that values change in larger steps. */
   | { readonly key: BenchKey; readonly fast?: boolean }
   | { readonly world: Press }
   | { readonly garden: GardenFault };
 
-/** An act with its moment in true time. */
+/** An action with its moment in true time. */
 export type LoggedAct = BenchAct & { readonly at: ClockSecond };
 
-/** What stands on the bench. */
+/** State of the bench. */
 export interface BenchStart {
   readonly plan: Plan;
   /** True time. */
@@ -39,7 +39,7 @@ export interface BenchStart {
 }
 
 export interface ByHand {
-  /** Index into what can be run by hand. */
+  /** Index into the manual run choices. */
   readonly what: number;
   readonly minutes: number;
   readonly page: 'what' | 'minutes';
@@ -51,11 +51,11 @@ export interface PanelState {
   readonly page: string | null;
   readonly letter: string;
   readonly isOpened: boolean;
-  /** A value that is not stored yet, on a panel that wants that. */
+  /** A value not yet entered, on a panel that requires it. */
   readonly draft: PanelValue | null;
   readonly byHand: ByHand | null;
   readonly lastKey: ClockSecond;
-  /** Nobody has set the clock since it lost the time. */
+  /** The clock was not set since it lost the time. */
   readonly flashes: boolean;
 }
 
@@ -71,14 +71,14 @@ export interface Display {
   readonly left: string;
   readonly right: string;
   readonly big: string;
-  /** `pm`, `%` and the like, after the big text. */
+  /** Suffix such as `pm` or `%`, after the large text. */
   readonly unit: string;
-  /** `7 of 31`; empty where it shows the time. */
+  /** `7 of 31`; empty while it shows the time. */
   readonly place: string;
   readonly clock: string;
   readonly flashes: boolean;
   readonly isResting: boolean;
-  /** The value is not stored yet. */
+  /** The value is not entered yet. */
   readonly isDraft: boolean;
 }
 
@@ -88,6 +88,6 @@ export interface Lamps {
   readonly main: boolean;
   readonly rain: boolean;
   readonly power: boolean;
-  /** It gives current to a station that shorts it. */
+  /** It powers a shorted station. */
   readonly short: boolean;
 }

@@ -1,4 +1,4 @@
-/** What the keys − and + make of a value: the next one that the kind can show, round to the first. */
+/** What the keys − and + do to a value: the next one the kind can show, wrapping around. */
 import type { RainDelayOfKind } from '../plan/kind.ts';
 import { enabledStations, percentSteps } from '../plan/program.ts';
 import type { Plan } from '../plan/plan.ts';
@@ -7,20 +7,20 @@ import { civilOf, epochDayOf, FIRST_DAY, LAST_DAY, SECONDS_PER_DAY } from '../ti
 import { modulo } from '../time/dayRules.ts';
 import type { Page } from './pages.ts';
 
-/** The longest soak that a panel offers. */
+/** The longest soak on the panel. */
 const LONGEST_SOAK = 7200;
 const LONGEST_PIECE = 3600;
 const DELAY_STEP = 10;
 const DAYS_OF_A_KIND: RainDelayOfKind = { unit: 'days', allowed: [1, 2, 3], ends: 'midnight' };
 
-/** The value that stands so many places after another; one that is not among them goes to the nearest. */
+/** The value some places after another; a value not in the list goes to the nearest one. */
 function inRing<T>(values: readonly T[], isAt: (value: T) => boolean, by: 1 | -1): T | undefined {
   const place = values.findIndex(isAt);
   if (place >= 0) return values[modulo(place + by, values.length)];
   return by > 0 ? values[0] : values.at(-1);
 }
 
-/** Whole steps from `least` to `most`, round. A value between two steps goes to the next one. */
+/** Whole steps from `least` to `most`, wrapping around. A value between two steps goes to the next. */
 function stepped(value: number, step: number, least: number, most: number, by: 1 | -1): number {
   const next =
     by > 0 ? Math.floor(value / step) * step + step : Math.ceil(value / step) * step - step;
@@ -28,7 +28,7 @@ function stepped(value: number, step: number, least: number, most: number, by: 1
   return next < least ? Math.floor(most / step) * step : next;
 }
 
-/** Times of day on the timer's step, and `off` just before midnight. */
+/** Times of day in the timer's step, and `off` just before midnight. */
 function turnedTime(second: number | null, step: number, by: 1 | -1): number | null {
   if (second === null) return by > 0 ? 0 : SECONDS_PER_DAY - step;
   const next =
@@ -80,7 +80,7 @@ function turnedLength(
   return stepped(value.seconds, 60, 0, address.of === 'soak' ? LONGEST_SOAK : LONGEST_PIECE, by);
 }
 
-/** The value after a press of − or +; the same where the keys do nothing on this page. */
+/** The value after − or +; unchanged if the keys do nothing on this page. */
 export function turned(
   page: Page,
   by: 1 | -1,
@@ -163,7 +163,7 @@ export function turned(
 const HOUR_MINUTES = 60;
 const MANY = 10;
 
-/** How many steps one is that a key makes which is held. */
+/** Steps of a held key. */
 export function fastSteps({ address, value }: Page, { timer }: Plan): number {
   if (value.kind === 'time')
     return address.of === 'start'
@@ -177,7 +177,7 @@ function nextPercent(percent: number, steps: readonly number[], by: 1 | -1): num
   return next ?? (by > 0 ? steps[0] : steps.at(-1)) ?? percent;
 }
 
-/** The day of a date in another year; the last of February where it has no 29th. */
+/** The same day in another year; February 28 for February 29 if needed. */
 export function inYear(day: number, year: number): number {
   const { month, day: dayOfMonth } = civilOf(day);
   const there = epochDayOf({ year, month, day: dayOfMonth });

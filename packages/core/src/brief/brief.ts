@@ -1,4 +1,4 @@
-/** The brief, version 1, as typed data: what is wanted of a timer (planning.md section 1). Read with `readBrief`. */
+/** The brief, version 1: what is wanted of a timer (planning.md section 1). Read with `readBrief`. */
 import type { Weekday, DateText, TimeText } from '../time/calendar.ts';
 import type { Settings, Station, Timer } from '../plan/plan.ts';
 import type { NoWaterWindow } from '../time/windows.ts';
@@ -10,13 +10,13 @@ export const START_WISHES = ['one', 'repeated', 'timer-soak', 'any'] as const;
 export const DAY_WISHES = ['weekdays', 'interval', 'any'] as const;
 export const PROGRAM_WISHES = ['one', 'any', 'by-need'] as const;
 
-/** New seed and turf: so many runs on each of its dates, all between two times of day. */
+/** New seed and turf: a number of runs on each of its dates, all between two times of day. */
 export interface OftenADay {
   /** 2 to 8. */
   readonly times: number;
   readonly from: TimeText;
   readonly to: TimeText;
-  /** The last date on which it is to be so. */
+  /** Last date with these runs. */
   readonly until?: DateText;
 }
 
@@ -34,52 +34,52 @@ export interface BriefStation extends Pick<
   | 'underCover'
   | 'flowSensor'
 > {
-  /** What it needs in a week at 100 percent, 0 to 604,800. */
+  /** Need in seconds a week at 100 percent, 0 to 604,800. */
   readonly weeklySeconds: number;
   readonly group?: string;
-  /** Watering dates in a week, 1 to 7. */
+  /** Watering dates a week, 1 to 7. */
   readonly days?: { readonly least: number; readonly most: number };
   readonly oftenADay?: OftenADay;
 }
 
-/** What the place allows. */
+/** What the site's rules allow. */
 export interface BriefRules {
   readonly weekdays?: readonly Weekday[];
   readonly parity?: 'odd' | 'even';
   readonly noWaterWindows?: readonly NoWaterWindow[];
   readonly mostDaysPerWeek?: number;
-  /** False: the rules bind stations that are not overhead as well. */
+  /** False: the rules also bind stations that are not overhead. */
   readonly dripExempt?: boolean;
 }
 
 export interface Mowing {
   readonly weekdays: readonly Weekday[];
-  /** The whole day before is to stay dry as well. */
+  /** Stay dry the whole day before as well. */
   readonly dayBefore?: boolean;
   /** On the day before, dry from this time on. */
   readonly dryFrom?: TimeText;
 }
 
-/** An edition of the rules that is announced. */
+/** An announced edition of the rules. */
 export interface ComingEdition {
   readonly from: DateText;
   readonly rules: BriefRules;
 }
 
 export interface Wish {
-  /** 21:00 where not said. */
+  /** 21:00 by default. */
   readonly notBefore?: TimeText;
-  /** 07:00 where not said. */
+  /** 07:00 by default. */
   readonly finishBy?: TimeText;
   readonly dripAnyTime?: boolean;
-  /** Watering dates in a week of every station without `days` of its own. */
+  /** Watering dates a week of stations without their own `days`. */
   readonly daysPerWeek?: NonNullable<BriefStation['days']>;
   readonly starts?: (typeof START_WISHES)[number];
   readonly days?: (typeof DAY_WISHES)[number];
   readonly programs?: (typeof PROGRAM_WISHES)[number];
-  /** 130 where not said. */
+  /** 130 by default. */
   readonly headroomPercent?: number;
-  /** Groups that are never to be in one program. */
+  /** Groups that must not share a program. */
   readonly apart?: readonly (readonly [string, string])[];
 }
 
@@ -94,12 +94,12 @@ export interface Brief {
   readonly stations: readonly BriefStation[];
   readonly rules?: BriefRules;
   readonly mowing?: Mowing;
-  /** Editions already announced, ascending by date; each holds until the next one. */
+  /** Announced editions, ascending by date; each is valid until the next. */
   readonly coming?: readonly ComingEdition[];
   readonly wish?: Wish;
 }
 
-/** A wish with what holds where nothing is said. */
+/** A wish with its defaults filled in. */
 export const wishOf = ({ wish = {} }: Pick<Brief, 'wish'>) => ({
   notBefore: '21:00',
   finishBy: '07:00',

@@ -1,4 +1,4 @@
-/** The reader and the writer of the brief (planning.md section 1): as strict as those of the plan. */
+/** Reader and writer of the brief (planning.md section 1), as strict as those of the plan. */
 import { assertDefined } from '../document/assertDefined.ts';
 import { parseTime } from '../time/calendar.ts';
 import type { Fault, Outcome, Path } from '../document/fault.ts';
@@ -151,7 +151,7 @@ export function wantedFaults(
   return faults;
 }
 
-/** Rules between fields. The planner could only fail at a brief that breaks them. */
+/** Rules between fields. No plan could meet a brief that breaks them. */
 function crossFaults(brief: Brief): Fault[] {
   const faults: Fault[] = [];
   const numbers = new Set<number>();
@@ -195,7 +195,7 @@ function crossFaults(brief: Brief): Fault[] {
   return faults;
 }
 
-/** Reads a brief from a JSON value. Strict, as `readPlan` is. */
+/** Reads a brief from a JSON value, as strictly as `readPlan`. */
 export function readBrief(value: unknown): Outcome<Brief> {
   const faults: Fault[] = [];
   const other = foreignDocument(value, BRIEF_FORMAT, BRIEF_VERSION);
@@ -206,13 +206,10 @@ export function readBrief(value: unknown): Outcome<Brief> {
   return between.length > 0 ? { ok: false, faults: between } : { ok: true, value: brief };
 }
 
-/** Reads a brief from the text of a file; a leading byte order mark is allowed. */
+/** Reads a brief from a file's text; a byte order mark is allowed. */
 export const readBriefText = (json: string): Outcome<Brief> => readJson(json, readBrief);
 
-/**
- * A brief as the text of a file: fields in the order of planning.md, two spaces, a newline at the end. Reading it back gives an
- * equal brief. The brief must be sound.
- */
+/** A valid brief as a file's text: fields in the order of planning.md, two spaces, a final newline. Reading it gives an equal brief. */
 export function writeBrief(brief: Brief): string {
   const read = shape(brief, [], []);
   return `${JSON.stringify(read ?? brief, null, 2)}\n`;

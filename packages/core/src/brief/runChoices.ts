@@ -1,15 +1,15 @@
-/** Which run of a station comes nearest to its need, and the next longer and shorter ones. */
+/** The run of a station closest to its need, and the next longer and shorter ones. */
 import type { Timer } from '../plan/plan.ts';
 import { adjustedSeconds } from '../plan/program.ts';
 import { NEED_TOLERANCE } from './wanted.ts';
 
-/** Shares are worked out in binary fractions; this much is not a difference. */
+/** Shares are floating-point; smaller differences do not count. */
 const SMALL = 1e-9;
-/** One run of a station, as entered, and what comes of it. */
+/** A run of a station as entered, and its effect. */
 export interface RunChoice {
   /** As entered. */
   readonly seconds: number;
-  /** What the station then gets in a mean week at 100 percent. */
+  /** What the station gets in an average week at 100 percent. */
   readonly given: number;
   /** |given − wanted| ÷ wanted. */
   readonly off: number;
@@ -17,7 +17,7 @@ export interface RunChoice {
   readonly fits: boolean;
 }
 
-/** What a run as entered gives, with so many of them in a mean week. */
+/** Effect of a run as entered, repeated a number of times in an average week. */
 export function runChoice(
   timer: Timer,
   wanted: number,
@@ -30,9 +30,9 @@ export function runChoice(
 }
 
 /**
- * The run that comes nearest to a need, the shorter of two that are equally near; null: the timer cannot be set to any.
+ * The run closest to a need, the shorter of two equally close ones; null if the timer cannot be set to any.
  *
- * @param longest seconds at 100 percent that no run may exceed.
+ * @param longest upper limit for a run, seconds at 100 percent
  */
 export function nearestRun(
   timer: Timer,
@@ -43,7 +43,7 @@ export function nearestRun(
   const { runStepSeconds: step, seasonal } = timer;
   const mostSteps = Math.floor(timer.longestRunSeconds / step);
   const ideal = wanted / runsAWeek;
-  // The timer rounds an entry to `roundToSeconds`, so the nearest one may be that far away on either side.
+  // The timer rounds entries to `roundToSeconds`, so the closest may be that far away on either side.
   const reach = Math.ceil(seasonal.roundToSeconds / step) + 1;
   const middle = Math.round(ideal / step);
   let best: RunChoice | null = null;
@@ -58,7 +58,7 @@ export function nearestRun(
     if (!best || choice.off < best.off - SMALL || isPlainer(choice, best, runsAWeek)) best = choice;
   }
   if (best) return best;
-  // Every run near the need is too long at a stretch, so take the longest that is not.
+  // Every run near the need is longer than allowed without a break, so take the longest allowed.
   for (let steps = Math.min(mostSteps, Math.floor(longest / step) + reach); steps >= 1; steps--) {
     const choice = runChoice(timer, wanted, steps * step, runsAWeek);
     if (choice.given <= longest * runsAWeek + SMALL) return choice;
@@ -66,7 +66,7 @@ export function nearestRun(
   return null;
 }
 
-/** Of two entries that give the same, whether this one shows what it gives. */
+/** Of two entries with the same effect, whether this one shows it. */
 const isPlainer = (a: RunChoice, b: RunChoice, runsAWeek: number) =>
   Math.abs(a.given - b.given) <= SMALL &&
   Math.abs(a.seconds - a.given / runsAWeek) < Math.abs(b.seconds - b.given / runsAWeek) - SMALL;
@@ -88,7 +88,7 @@ export function longerRun(
   return null;
 }
 
-/** The shortest run that is within the tolerance; null: none is. */
+/** The shortest run within the tolerance; null if there is none. */
 export function leastRun(timer: Timer, wanted: number, runsAWeek: number): RunChoice | null {
   const { runStepSeconds: step, longestRunSeconds, seasonal } = timer;
   const ideal = ((1 - NEED_TOLERANCE) * wanted) / runsAWeek;

@@ -1,8 +1,8 @@
-/** The hours in which watering is wished, and what lies outside them. */
+/** The preferred hours, and what lies outside them. */
 import { assertDefined } from '../document/assertDefined.ts';
 import { parseTime, SECONDS_PER_DAY } from '../time/calendar.ts';
 
-/** A span from one time of day to another, past midnight where the second is earlier; the whole day where they are equal. */
+/** A span between two times of day, past midnight if the second is earlier; the whole day if they are equal. */
 export function spanOf(
   from: string,
   to: string,
@@ -12,7 +12,7 @@ export function spanOf(
   return { from: begin, seconds: end > begin ? end - begin : end - begin + 86_400 };
 }
 
-/** Seconds of a stretch that are outside a span of every day. */
+/** Seconds of a period outside a daily span. */
 export function outsideSpan(
   span: { readonly from: number; readonly seconds: number },
   from: number,

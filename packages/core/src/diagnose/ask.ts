@@ -1,4 +1,4 @@
-/** What to ask the homeowner next, to decide between the explanations that are left. */
+/** The next question to the homeowner, to decide between the remaining explanations. */
 import { assertDefined } from '../document/assertDefined.ts';
 import { SECONDS_PER_DAY, type ClockSecond } from '../time/calendar.ts';
 import { attempt } from '../engine/effort.ts';
@@ -15,7 +15,7 @@ export interface Ask {
 /** Nights that people still remember. */
 const NIGHTS_REMEMBERED = 7;
 
-/** How likely each explanation is compared with the others, from their costs. */
+/** Relative likelihood of the explanations, from their costs. */
 function sharesOf(explanations: readonly Explanation[]): number[] {
   const least = Math.min(...explanations.map(({ cost }) => cost));
   const weights = explanations.map(({ cost }) => Math.exp(least - cost));
@@ -24,10 +24,9 @@ function sharesOf(explanations: readonly Explanation[]): number[] {
 }
 
 /**
- * The station and the night about which the explanations disagree most, weighed by how likely they are; null where they agree
- * about everything.
+ * The station and night on which the explanations disagree most, weighted by likelihood; null if they agree on everything.
  *
- * @param today the nights before it are asked about.
+ * @param today only nights before it are considered
  */
 export function askNext(
   explanations: readonly Explanation[],
@@ -57,7 +56,7 @@ export function askNext(
       let ran = 0;
       for (const { world, timeline, share } of told)
         if (misfitOf(seen, timeline, world) === MISS) ran += share;
-      // The nearer to a half, the more an answer tells.
+      // The closer to one half, the more an answer tells.
       const tells = Math.min(ran, 1 - ran);
       if (tells > most + 1e-9) [best, most] = [{ station, from, to }, tells];
     }

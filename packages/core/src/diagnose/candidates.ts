@@ -1,4 +1,4 @@
-/** What may have gone wrong, given what was seen: every setting of the plan, with the values that a sighting points to. */
+/** What may have gone wrong, given the sightings: every setting of the plan, with values that a sighting suggests. */
 import { assertDefined } from '../document/assertDefined.ts';
 import {
   formatDate,
@@ -20,9 +20,9 @@ import { runCauses } from './runCauses.ts';
 import { cyclesOf, firstFrom, type Seen, type Timeline } from './timeline.ts';
 
 const DAY = SECONDS_PER_DAY;
-/** A display with weekdays only cannot show a larger error of the clock than this. */
+/** A display with weekdays only cannot show a larger clock error. */
 export const FARTHEST_AHEAD = 7.5 * DAY;
-/** The usual errors of a clock: half a day, an hour, whole days, a year (another weekday). */
+/** Common clock errors: half a day, an hour, whole days, a year (another weekday). */
 const USUAL_ERRORS = [
   DAY / 2,
   -DAY / 2,
@@ -33,7 +33,7 @@ const USUAL_ERRORS = [
 
 const roundTo = (n: number, step: number) => Math.round(n / step) * step;
 
-/** Errors of the clock that would bring a run of the timeline to where one was seen, in whole minutes; and the usual ones. */
+/** Clock errors that would move a run of the timeline to a sighting, in whole minutes; and the common ones. */
 export function clockErrors(seen: readonly Seen[], timeline: Timeline): number[] {
   const errors = new Set<number>(USUAL_ERRORS);
   for (const one of seen) {
@@ -43,7 +43,7 @@ export function clockErrors(seen: readonly Seen[], timeline: Timeline): number[]
         const run = runs[i];
         if (!run || run.on > moment + FARTHEST_AHEAD) break;
         const error = roundTo(run.on - moment, 60);
-        // People name times to five minutes, so an error close to a usual one is that usual one.
+        // People give times to five minutes, so an error close to a common one is that one.
         const usual = USUAL_ERRORS.find((each) => Math.abs(each - error) <= 180);
         if (Math.abs(usual ?? error) > 180) errors.add(usual ?? error);
       }
@@ -93,7 +93,7 @@ function phases({ letter, days }: Program): Cause[] {
   }));
 }
 
-/** Percents tried: those that match, and the timer's own steps, thinned to tens where they are finer. */
+/** Percents to try: those that match, and the timer's steps, thinned to tens if finer. */
 function percents(plan: Plan, seen: readonly Seen[]): number[] {
   const steps = percentSteps(plan.timer).filter((one) => one > 0);
   const coarse = steps.length <= 30 ? steps : steps.filter((one) => one % 10 === 0);
@@ -112,10 +112,7 @@ function percentCauses(plan: Plan, seen: readonly Seen[], month: number): Cause[
   );
 }
 
-/**
- * Seconds from a program's start to what was seen, where that was begun by it; where the station is not told, of each that runs
- * so long.
- */
+/** Seconds from a program's start to the sighting, if the program caused it; without a station, of each that runs that long. */
 function offsetsSeen(
   { saw, station, seconds, ranBefore }: Seen,
   program: Program,
@@ -134,7 +131,7 @@ function offsetsSeen(
   return saw === 'dry' && ranBefore ? [offset, offset + long] : [offset];
 }
 
-/** Starts of a program that would have watered what was seen, or cut it short, on the timer's own step. */
+/** Starts of a program that would have watered what was seen, or cut it short, in the timer's step. */
 function startsSeen(world: World, program: Program, seen: readonly Seen[]): string[] {
   const { plan, ahead } = world;
   const { startStepMinutes, onOverlap } = plan.timer;
@@ -175,7 +172,7 @@ function startCauses(world: World, program: Program, seen: readonly Seen[]): Cau
   ];
 }
 
-/** Programs from the factory under a letter that is not in use. */
+/** Factory programs under an unused letter. */
 function extraPrograms(plan: Plan, factory: Plan | null): Cause[] {
   const free = Array.from({ length: plan.timer.programCount }, (_, i) => letterAt(i)).find(
     (letter) => !plan.programs.some((program) => program.letter === letter),
@@ -187,10 +184,10 @@ function extraPrograms(plan: Plan, factory: Plan | null): Cause[] {
   }));
 }
 
-/** More stations than this are not dead at once. */
+/** More stations than this do not fail at once. */
 const MOST_DEAD = 2;
 
-/** The stations that are dry: the one that is reported, or, where nothing ran, those few that should have. */
+/** Stations that are dry: the reported one, or, if nothing ran, a few that should have. */
 function keptDry({ station, from, to }: Seen, timeline: Timeline, ahead: number): number[] {
   if (station !== null) return [station];
   const due = timeline.within(null, from + ahead, (to ?? from) + ahead);
@@ -198,13 +195,13 @@ function keptDry({ station, from, to }: Seen, timeline: Timeline, ahead: number)
   return numbers.size <= MOST_DEAD ? [...numbers] : [];
 }
 
-/** Days of a dry spell that are looked at. */
+/** Days of a dry period to consider. */
 const MOST_DRY_DAYS = 14;
 
-/** With more cycles than this, only spans that begin with the first or end with the last are tried. */
+/** With more cycles than this, only spans with the first or the last are tried. */
 const ALL_CYCLES = 6;
 
-/** A sensor that kept the timer from watering for the whole dry span, or for some of the cycles due in it. */
+/** A sensor that blocked the whole dry span, or some of the cycles due in it. */
 function sensorCauses({ station, from, to }: Seen, timeline: Timeline, ahead: number): Cause[] {
   const end = to ?? from;
   const cycles = cyclesOf(timeline.within(station, from + ahead, end + ahead), timeline);
@@ -217,7 +214,7 @@ function sensorCauses({ station, from, to }: Seen, timeline: Timeline, ahead: nu
   return [{ from: from - 1, to: end + 1 }, ...spans].map((span) => ({ type: 'sensor', ...span }));
 }
 
-/** What keeps water away in the spans in which none was seen. */
+/** What prevents watering in the dry spans. */
 function switchCauses({ plan, ahead }: World, seen: readonly Seen[], timeline: Timeline): Cause[] {
   const dry = seen.filter(({ saw }) => saw === 'dry');
   if (dry.length === 0) return [];
@@ -228,7 +225,7 @@ function switchCauses({ plan, ahead }: World, seen: readonly Seen[], timeline: T
     causes.push({ type: 'rain-delay', until: formatDate(day) });
   if ((plan.settings.sensor ?? 'active') === 'active') {
     for (const seen of dry) causes.push(...sensorCauses(seen, timeline, ahead));
-    // The span that all of them share.
+    // The span common to all of them.
     const from = Math.max(...dry.map((seen) => seen.from));
     const to = Math.min(...dry.map((seen) => seen.to ?? seen.from));
     if (dry.length > 1 && from < to) causes.push({ type: 'sensor', from: from - 1, to: to + 1 });
@@ -238,10 +235,7 @@ function switchCauses({ plan, ahead }: World, seen: readonly Seen[], timeline: T
   return causes;
 }
 
-/**
- * Every single cause worth trying in a world, clock errors and the power failure apart: those have their errors from the
- * timeline itself.
- */
+/** Every single cause worth trying in a world, except clock errors and power cuts, which are derived from the timeline. */
 export function candidates(
   world: World,
   seen: readonly Seen[],

@@ -12,22 +12,22 @@ import type { Plan, Program, Run } from '../plan/plan.ts';
 import type { Days } from '../time/dayRules.ts';
 
 export type Cause =
-  /** Seconds by which the timer's clock is ahead of the true hour; below 0 behind. */
+  /** Seconds by which the timer's clock is ahead of true time; negative: behind. */
   | { readonly type: 'clock'; readonly ahead: number }
-  /** A start that nobody has noted. */
+  /** A start no one has noted. */
   | { readonly type: 'extra-start'; readonly program: string; readonly start: string }
-  /** A start at another time of day than noted. */
+  /** A start at another time than noted. */
   | {
       readonly type: 'other-start';
       readonly program: string;
       readonly start: string;
       readonly to: string;
     }
-  /** A whole program that nobody has noted, such as the one that the timer has from the factory. */
+  /** A whole program no one has noted, such as the factory's. */
   | { readonly type: 'extra-program'; readonly program: Program }
   /** Without a program: of the whole timer. */
   | { readonly type: 'percent'; readonly program?: string; readonly percent: number }
-  /** An interval that began that many days later. */
+  /** An interval shifted by a number of days. */
   | { readonly type: 'phase'; readonly program: string; readonly days: number }
   | { readonly type: 'days'; readonly program: string; readonly days: Days }
   | {
@@ -36,57 +36,57 @@ export type Cause =
       readonly station: number;
       readonly seconds: number;
     }
-  /** A program that lacks a start, its runs or its days. */
+  /** A program without a start, runs or days. */
   | { readonly type: 'half-set'; readonly program: string }
-  /** On before anything was seen. */
+  /** On before the first sighting. */
   | { readonly type: 'rain-delay'; readonly until: string }
-  /** Set by somebody in between. */
+  /** Set by someone in between. */
   | { readonly type: 'rain-delay-set'; readonly at: ClockSecond; readonly hours: number }
   | { readonly type: 'off' }
-  /** Its sensor kept the timer from watering in this span. */
+  /** A sensor prevented watering in this span. */
   | { readonly type: 'sensor'; readonly from: ClockSecond; readonly to: ClockSecond }
-  /** Started by hand; null: a station that nobody saw. */
+  /** A manual run; null: of a station no one saw. */
   | {
       readonly type: 'manual';
       readonly station: number | null;
       readonly at: ClockSecond;
       readonly seconds: number;
     }
-  /** One cycle of a program, started by hand. */
+  /** A manual cycle of a program. */
   | { readonly type: 'manual-program'; readonly program: string; readonly at: ClockSecond }
-  /** Somebody ended what was running. */
+  /** Someone stopped what was running. */
   | { readonly type: 'stopped'; readonly at: ClockSecond }
-  /** No power in this span, with what that does to the clock and the settings of this timer. */
+  /** A power cut in this span, with its effect on clock and settings. */
   | { readonly type: 'outage'; readonly from: ClockSecond; readonly to: ClockSecond }
-  /** Somebody changed the percent of the whole timer in between. */
+  /** Someone changed the timer's percent in between. */
   | {
       readonly type: 'percent-changed';
       readonly at: ClockSecond;
       readonly before: number;
       readonly after: number;
     }
-  /** Its wire, its valve or its output. */
+  /** Its wire, valve or output. */
   | { readonly type: 'dead-station'; readonly station: number }
-  /** It lost its memory: it runs its factory settings on a clock that started again. */
+  /** It lost its memory: it runs factory settings on a restarted clock. */
   | { readonly type: 'power-failure'; readonly ahead: number };
 
 export type CauseType = Cause['type'];
 
-/** A run by hand that nobody measured. */
+/** A manual run of unknown length. */
 export const MANUAL_SECONDS = 600;
 
-/** What the engine runs, and what keeps water away or adds to it besides. */
+/** What the engine runs, and what else prevents or adds water. */
 export interface World {
   readonly plan: Plan;
   readonly ahead: number;
   readonly dead: readonly number[];
-  /** Spans by the true clock in which a sensor keeps the timer from watering. */
+  /** Spans in true time in which a sensor prevents watering. */
   readonly wet: readonly { readonly from: ClockSecond; readonly to: ClockSecond }[];
-  /** Runs by hand of a station that nobody saw. */
+  /** Manual runs of a station that no one saw. */
   readonly somewhere: readonly { readonly on: ClockSecond; readonly off: ClockSecond }[];
-  /** What else was done to it, in the order of its moments. */
+  /** Other actions on it, in order. */
   readonly presses: readonly TimedPress[];
-  /** What it falls back to without power; null: nobody knows. */
+  /** Default program after a power cut; null: not known. */
   readonly factory: Plan | null;
 }
 
@@ -98,7 +98,7 @@ export const asNoted = (plan: Plan, ahead: number, factory: Plan | null = null):
 const inOrder = (presses: readonly TimedPress[]): TimedPress[] =>
   [...presses].sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0));
 
-/** The world in which something more was done at these moments by the true clock. */
+/** The world with more actions at moments in true time. */
 const pressed = (
   world: World,
   ...presses: readonly (readonly [at: ClockSecond, press: Press])[]
@@ -110,7 +110,7 @@ const pressed = (
   ]),
 });
 
-/** All that people, weather and power did to the timer, in order. */
+/** All actions of people, weather and power on the timer, in order. */
 export const pressesOf = ({ presses, wet }: World): TimedPress[] =>
   inOrder([
     ...presses,
@@ -128,16 +128,16 @@ const withProgram = (plan: Plan, letter: string, change: (program: Program) => P
 const withRun = (runs: readonly Run[], station: number, seconds: number): Run[] =>
   runs.map((run) => (run.station === station ? { station, seconds } : run));
 
-/** One percent all year, set by somebody who did not look at the months. */
+/** One percent all year, set by someone who did not look at the months. */
 function withPercent(plan: Plan, percent: number): Plan {
   const { monthlyPercent: _months, ...settings } = plan.settings;
   return { ...plan, settings: { ...settings, seasonalPercent: percent } };
 }
 
 /**
- * The world with one thing gone wrong.
+ * The world with one cause added.
  *
- * @param factory the plan of this timer after it has lost its memory; needed for a power failure.
+ * @param factory the timer's plan after losing its memory; needed for a power cut
  */
 export function withCause(world: World, cause: Cause, factory: Plan | null): World {
   const { plan } = world;
@@ -247,35 +247,35 @@ const IN_SETTINGS: readonly CauseType[] = [
   'off',
 ];
 
-/** What of a cause still stands in the box. */
+/** What a cause leaves behind in the timer. */
 const stillThere = (cause: Cause): Cause =>
   cause.type === 'percent-changed' ? { type: 'percent', percent: cause.after } : cause;
 
-/** The settings as they are in the box where causes turn out to be true; null where none of them is a setting. */
+/** The settings in the timer if the causes turn out to be true; null if none of them is a setting. */
 export function settingsWith(plan: Plan, causes: readonly Cause[]): Plan | null {
   const own = causes.map(stillThere).filter(({ type }) => IN_SETTINGS.includes(type));
   if (own.length === 0) return null;
   return own.reduce((world, cause) => withCause(world, cause, null), asNoted(plan, 0)).plan;
 }
 
-/** How many wrong times of day there are, in steps of five minutes. */
+/** Number of wrong times of day, in steps of five minutes. */
 const TIMES_OF_DAY = 288;
-/** Days that somebody looks back on. */
+/** Days that people look back. */
 const DAYS_LOOKED_BACK = 10;
-/** Something that changed between two sightings is rarer than what was so all the time: it has its moment besides. */
+/** A change between two sightings is rarer than something always there, because it also has a moment. */
 export const BETWEEN = Math.log(DAYS_LOOKED_BACK);
-/** How many wrong run times there are. */
+/** Number of wrong run times. */
 const LENGTHS = 12;
-/** Seconds. A longer run means a drip line, or hours mistaken for minutes. */
+/** Seconds. A longer run means drip, or hours mistaken for minutes. */
 const LONG_RUN = 4200;
 const LONG_RUN_IS_ODD = 2;
 
 /**
- * How seldom a thing is, in nats (less is commoner): how seldom its kind is, and in how many ways it can happen, since what has
- * many ways explains anything. The kinds are our reading of the field guide, which calls a clock twelve hours out the commonest
- * fault of all; then what is left over, then what was switched and forgotten, then wiring.
+ * Rarity of a cause in nats (lower is more common): the rarity of its kind plus the number of ways it can happen, since what has many ways
+ * explains anything. The kinds follow the field guide: a clock twelve hours off is the most common fault; then leftovers; then switches
+ * left on or off; then wiring.
  *
- * @param plan what is noted of the timer.
+ * @param plan the noted settings
  */
 export function rarityOf(cause: Cause, plan: Plan): number {
   const ways = (count: number) => Math.log(Math.max(1, count));
@@ -348,6 +348,6 @@ function clockRarity(ahead: number): number {
   if (size === 3600) return 1.8;
   if (rest === 0) return size === day ? 3 : 3.8;
   if (rest === day / 2) return 3.8;
-  // A clock that runs slow or fast is out by the hour, seldom by days as well.
+  // A clock that runs slow or fast is off by hours, rarely by days.
   return 1.6 + Math.log(2 * 7 * TIMES_OF_DAY) + Math.floor(size / day) / 4;
 }

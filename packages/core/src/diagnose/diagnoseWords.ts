@@ -1,4 +1,4 @@
-/** What a diagnosis says: explanations, where to look, what to mend, what to ask. */
+/** Messages of a diagnosis: explanations, where to look, what to fix, what to ask. */
 import { assertDefined } from '../document/assertDefined.ts';
 import { type TimerSpeech, labelOf, stationOrSomething } from '../plan/planWords.ts';
 import { parseDate, SECONDS_PER_DAY, parseMoment } from '../time/calendar.ts';
@@ -67,16 +67,16 @@ function causeClause(cause: Cause, speech: TimerSpeech): string {
   }
 }
 
-/** The explanation in one sentence. Where nothing is wrong, the timer is set that way. */
+/** An explanation in one sentence. If nothing is wrong, the timer is set that way. */
 export function explanationSentence(causes: readonly Cause[], speech: TimerSpeech): string {
   if (causes.length === 0) return say`The timer is doing exactly what it is set to do.`;
   return `${capitalized(causes.map((cause) => causeClause(cause, speech)).join('; and '))}.`;
 }
 
-/** Other things that the same look settles: `Or: …`. */
+/** Other causes the same check decides: `Or: …`. */
 export const variantSentence = (causes: readonly Cause[], speech: TimerSpeech): string =>
   `Or: ${causes.map((cause) => causeClause(cause, speech)).join('; and ')}.`;
-/** The one look at the box that decides between this and the rest. */
+/** The one check at the timer that decides between this and the rest. */
 export function lookSentence(cause: Cause, speech: TimerSpeech): string {
   const { plan, clock } = speech;
   switch (cause.type) {
@@ -161,7 +161,7 @@ export function askSentence({ station, from }: Ask, { plan, on, order }: TimerSp
   return say`Next question: did ${stationOrSomething(station, plan)} run between noon on ${dateWords(day, on, order)} and noon the next day?`;
 }
 
-/** Which start caused what somebody saw. */
+/** Which start caused a sighting. */
 export function behindSentence(behind: Behind, sighting: Sighting, speech: TimerSpeech): string {
   const moment = momentWords(
     assertDefined(parseMoment(sighting.from), 'parseMoment(sighting.from)'),

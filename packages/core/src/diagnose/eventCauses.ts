@@ -1,4 +1,4 @@
-/** What people and power may have done at one moment, worked out with all that follows from it: from what was seen, the moments to try. */
+/** One-time actions of people and power, with their consequences: the moments to try, from the sightings. */
 import { assertDefined } from '../document/assertDefined.ts';
 import {
   monthOf,
@@ -14,40 +14,40 @@ import { asNoted, MANUAL_SECONDS, type Cause, type World } from './causes.ts';
 import { momentsOf, offsetsOf, percentsSeen } from './pointers.ts';
 import { cyclesOf, misfitOf, Timeline, type Seen, type SeenRun } from './timeline.ts';
 
-/** What costs less is explained, nats. */
+/** A sighting that costs less is explained, nats. */
 const FITS = 1;
-/** People name times so exactly, seconds. */
+/** Precision with which people give times, seconds. */
 const NAMED_TO = 300;
 const toMinute = (moment: ClockSecond) => Math.round(moment / 60) * 60;
-/** Power is cut a little before what it prevents, seconds. */
+/** Seconds before a prevented run at which the power is cut. */
 const JUST_BEFORE = 600;
-/** An outage of which nothing tells how long it was. */
+/** An outage of unknown length. */
 const AN_OUTAGE = 3600;
-/** A longer outage is remembered. */
+/** People remember longer outages. */
 const LONGEST_OUTAGE = 1.5 * DAY;
-/** A run that began so close to its time was the one that was seen, seconds. */
+/** A run starting this close to the time was the one seen, seconds. */
 const IN_TIME = 900;
-/** A run that is shorter by less was not cut. */
+/** A run shorter by less than this was not cut. */
 const CUT_SHORT = 90;
-/** Days after a reset of the clock in which it still shows. */
+/** Days after a clock reset on which it still shows. */
 const DAYS_AFTER_RESET = 10;
 
-/** An outage of which something still shows was so few days from what was seen. */
+/** Days between an outage and a sighting that still shows it. */
 const REMEMBERED_DAYS = 60;
 
-/** Where something that is running ends: stopped by somebody, or by the power. */
+/** End of a current run, by a person or by the power. */
 const endedAt = (at: ClockSecond): Cause[] => [
   { type: 'stopped', at },
   { type: 'outage', from: at, to: at + AN_OUTAGE },
 ];
 
-/** A station by hand when it was seen; for "twice in the night", at any hour of it. */
+/** A manual run of a station when it was seen; for "twice in the night", at any hour of it. */
 function byHand({ ahead }: World, seen: Seen, timeline: Timeline): Cause[] {
   const { saw, from, to, times, station, seconds } = seen;
   if (saw === 'ran' && to !== null && times === null) return [];
   const moments =
     to === null || saw === 'dry' ? momentsOf(seen) : [Math.round((from + to) / 7200) * 3600];
-  // People name times to five minutes: it may have met a run that begins just after, or gone before one that begins just then.
+  // People give times to five minutes: it may have met a run that begins just after, or ended before one that begins just then.
   const met = moments.flatMap((at) =>
     timeline
       .within(null, at + ahead - NAMED_TO, at + ahead + NAMED_TO)
@@ -60,7 +60,7 @@ function byHand({ ahead }: World, seen: Seen, timeline: Timeline): Cause[] {
   }));
 }
 
-/** One cycle of each program by hand, such that its station runs when it was seen. */
+/** A manual cycle of each program, timed so that the station runs when it was seen. */
 function programsByHand({ plan, ahead }: World, one: Seen): Cause[] {
   if (one.saw !== 'ran' || one.times !== null) return [];
   const [moment] = momentsOf(one);
@@ -75,7 +75,7 @@ function programsByHand({ plan, ahead }: World, one: Seen): Cause[] {
   });
 }
 
-/** Runs that were seen to end too soon, and the cycle that stopped before its turn. */
+/** Runs seen to end too soon, and the cycle that stopped before its turn. */
 function cutCauses(world: World, one: Seen, timeline: Timeline): Cause[] {
   const { ahead } = world;
   const shown = one.from + ahead;
@@ -96,7 +96,7 @@ function cutCauses(world: World, one: Seen, timeline: Timeline): Cause[] {
     : [];
 }
 
-/** What kept a dry spell dry that began and ended within what was seen. */
+/** What kept a period dry that began and ended within the sightings. */
 function drySpell({ ahead }: World, one: Seen, timeline: Timeline): Cause[] {
   if (one.saw !== 'dry') return [];
   const cycles = cyclesOf(
@@ -109,7 +109,7 @@ function drySpell({ ahead }: World, one: Seen, timeline: Timeline): Cause[] {
   const [from, to] = [first.from - ahead - JUST_BEFORE, last.from - ahead + JUST_BEFORE];
   if (to - from <= LONGEST_OUTAGE) causes.push({ type: 'outage', from, to });
   if (one.ranBefore) {
-    // Days of a rain delay are counted from the moment at which somebody sets it.
+    // Days of a rain delay count from the moment it is set.
     const at = toMinute(one.from + AN_OUTAGE);
     const days = Math.max(1, Math.ceil((last.from - ahead - at) / DAY));
     causes.push({ type: 'rain-delay-set', at, hours: 24 * days });
@@ -117,7 +117,7 @@ function drySpell({ ahead }: World, one: Seen, timeline: Timeline): Cause[] {
   return causes;
 }
 
-/** The runs of a timer from the moment that its clock shows after a reset; by that clock. */
+/** The timer's runs after a reset, by its own clock. */
 function afterReset({ plan, factory }: World, reset: ClockSecond): readonly SeenRun[] {
   const then = plan.timer.powerLoss?.settings === 'factory' ? factory : plan;
   const made = attempt(
@@ -129,7 +129,7 @@ function afterReset({ plan, factory }: World, reset: ClockSecond): readonly Seen
 const resetOf = ({ timer }: Plan): ClockSecond =>
   assertDefined(parseMoment(timer.clockAfterReset ?? CLOCK_AFTER_RESET), 'parseMoment');
 
-/** An outage after which the clock of this timer makes something run when it was seen. */
+/** An outage after which the timer's clock makes something run when it was seen. */
 function clockLost(world: World, one: Seen, timeline: Timeline): Cause[] {
   const { plan, ahead } = world;
   const clock = plan.timer.powerLoss?.clock ?? 'kept';
@@ -141,7 +141,7 @@ function clockLost(world: World, one: Seen, timeline: Timeline): Cause[] {
       .map(({ on }) => toMinute(one.from - (on - reset)))
       .map((to) => ({ type: 'outage', from: to - AN_OUTAGE, to }));
   }
-  // It stood still for as long as the run was late.
+  // It stopped for as long as the run was late.
   const shown = one.from + ahead;
   return timeline
     .within(one.station, shown - DAY, shown)
@@ -153,7 +153,7 @@ function clockLost(world: World, one: Seen, timeline: Timeline): Cause[] {
     });
 }
 
-/** Somebody raised or lowered the percent between two things that were seen. */
+/** Someone changed the percent between two sightings. */
 function percentChanges({ plan, ahead }: World, seen: readonly Seen[]): Cause[] {
   const { seasonal } = plan.timer;
   if (seasonal.scope !== 'timer' || plan.settings.monthlyPercent !== undefined) return [];
@@ -175,7 +175,7 @@ function percentChanges({ plan, ahead }: World, seen: readonly Seen[]): Cause[] 
   );
 }
 
-/** Causes that are one press, or one outage, at a moment that the sightings point to: those that do not fit as it is. */
+/** Causes that are one press, or one outage, at a moment suggested by sightings that do not fit. */
 export function eventCauses(world: World, seen: readonly Seen[], timeline: Timeline): Cause[] {
   const unexplained = seen.filter((one) => misfitOf(one, timeline, world) > FITS);
   if (unexplained.length === 0) return [];
@@ -192,9 +192,9 @@ export function eventCauses(world: World, seen: readonly Seen[], timeline: Timel
 }
 
 /**
- * Outages that leave the clock as it was found, where it was right before.
+ * Outages that leave the clock as found, if it was right before.
  *
- * @param ahead seconds by which it was found ahead.
+ * @param ahead seconds by which it was found ahead
  */
 export function outagesBehind(plan: Plan, seen: readonly Seen[], ahead: number): Cause[] {
   const clock = plan.timer.powerLoss?.clock ?? 'kept';

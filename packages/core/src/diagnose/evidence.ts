@@ -1,4 +1,4 @@
-/** Which start was behind what was seen, in the world of an explanation: the evidence that stands on its strip. */
+/** Which start caused a sighting, in the world of an explanation: the evidence on its strip. */
 import { assertDefined } from '../document/assertDefined.ts';
 import { SECONDS_PER_DAY, type ClockSecond } from '../time/calendar.ts';
 import { attempt } from '../engine/effort.ts';
@@ -15,19 +15,19 @@ export interface Behind {
   readonly sighting: number;
   readonly program: string;
   readonly start: string;
-  /** Seconds that the cycle waited for its turn; 0: it began when it was due. */
+  /** Seconds that the cycle waited; 0: it began on time. */
   readonly waited: number;
-  /** Set where its cycle ran together with, or was held up by, another program's. */
+  /** Set if its cycle overlapped another program's, or waited for it. */
   readonly after: string | null;
 }
 
-/** People who name a time mean a quarter of an hour either way. */
+/** People who give a time mean a quarter of an hour either way. */
 const ABOUT = 900;
 
-/** A cycle of some world, on the clock that its timer had at first. */
+/** A cycle of some world, by the timer's original clock. */
 interface Ran {
   readonly program: string | null;
-  /** Null: by hand. */
+  /** Null: a manual run. */
   readonly start: string | null;
   readonly due: ClockSecond;
   readonly began: ClockSecond | null;
@@ -44,7 +44,11 @@ interface About {
   }[];
 }
 
-/** What a world does about a moment. @throws TooMuchWork */
+/**
+ * What a world does around a moment.
+ *
+ * @throws TooMuchWork
+ */
 function about(world: World, shown: ClockSecond): About {
   const first = Math.floor(shown / SECONDS_PER_DAY) - 2;
   const presses = pressesOf(world);
@@ -93,13 +97,13 @@ function behindOne(
   );
   if (!cycle || cycle.program === null || cycle.start === null || cycle.began === null) return null;
   const { program, start, began, due } = cycle;
-  // A clock that was set meanwhile, or lost, tells nothing of waiting.
+  // If the clock was set or lost in between, waiting cannot be told.
   const waited = began - due >= 0 && began - due < SECONDS_PER_DAY ? began - due : 0;
   const before = cycles.find((one) => one.ended === began && one.program !== program);
   return { program, start, waited, after: waited > 0 ? (before?.program ?? null) : null };
 }
 
-/** For each sighting of water, the start that caused it, if there is one. */
+/** For each sighting of water, the start that caused it, if any. */
 export function evidenceOf(explanation: Explanation, sightings: readonly Sighting[]): Behind[] {
   return sightings.flatMap((sighting, i) => {
     const seen = seenOf(sighting);

@@ -1,6 +1,6 @@
 /**
- * Reasoning backwards from what was seen: settings, clock, switches, wiring, and combinations of two, each run by the engine
- * itself and held against the sightings. Nothing is looked up in a list of answers.
+ * Diagnosis from sightings: settings, clock, switches, wiring and combinations of two, each run by the engine and compared with the
+ * sightings. There is no list of answers.
  */
 import { assertDefined } from '../document/assertDefined.ts';
 import { SECONDS_PER_DAY as DAY } from '../time/calendar.ts';
@@ -20,7 +20,7 @@ import {
 import { asNoted, type Cause, type CauseType, type World } from './causes.ts';
 import { misfitOf, type Timeline } from './timeline.ts';
 
-/** Causes that do not depend on the clock; the others are looked for at the clock's error. */
+/** Causes that do not depend on the clock; the others are tried at the clock's error. */
 const MOVED_BY_CLOCK: readonly CauseType[] = [
   'percent',
   'phase',
@@ -33,17 +33,17 @@ const MOVED_BY_CLOCK: readonly CauseType[] = [
   'sensor',
 ];
 
-/** Causes that add or shift runs, so that the clock's error shows only together with them. Looked at further where they explain something. */
+/** Causes that add or shift runs, so that a clock error shows only together with them. Continued if they explain something. */
 const SHOWS_THE_CLOCK: readonly CauseType[] = ['extra-start', 'run'];
 
 const CLOCKS_GONE_INTO = 12;
 const SINGLES_GONE_INTO = 18;
 const PAIRS_TRIED = 150;
-/** Whether some sighting is explained better than by what is set. */
+/** Whether some sighting is explained better than by the noted settings. */
 const helps = (fits: readonly number[], asSet: Tried): boolean =>
   fits.some((cost, i) => cost < assertDefined(asSet.fits[i], 'asSet.fits[i]') - 1);
 
-/** Clock errors that make at least one sighting fit better, the best first, each once. */
+/** Clock errors that improve at least one sighting, best first, each once. */
 function distinctClocks(tried: readonly Tried[], base: Tried, count: number): Tried[] {
   const chosen: Tried[] = [];
   for (const one of [...tried].sort((a, b) => a.cost - b.cost)) {
@@ -56,10 +56,10 @@ function distinctClocks(tried: readonly Tried[], base: Tried, count: number): Tr
 
 const isSameKind = (a: Tried, b: Tried) => keyOf(a.causes, familyOf) === keyOf(b.causes, familyOf);
 
-/** How many values are tried of a kind whose value shows only together with something else. */
+/** Values tried of a kind whose value shows only in combination. */
 const VALUES_GONE_INTO = 3;
 
-/** The best of each kind, the best first; several values of percents and run times. */
+/** The best of each kind, best first; several values of percents and run times. */
 function distinctKinds(tried: readonly Tried[], count: number): Tried[] {
   const taken = new Map<string, number>();
   const chosen = [...tried]
@@ -74,10 +74,10 @@ function distinctKinds(tried: readonly Tried[], count: number): Tried[] {
   return chosen.slice(0, count);
 }
 
-/** Called with the share of the work that is done, 0 to 1. */
+/** Called with the share of the work done, 0 to 1. */
 type Progress = (share: number) => void;
 
-/** Errors of the clock on a timeline of its own clock, each considered; the timeline is that of `world` without them. */
+/** Clock errors on a timeline in its own clock, each considered; the timeline is that of `world` without them. */
 function tryClocks(
   search: TriedWorlds,
   timeline: Timeline,
@@ -92,7 +92,7 @@ function tryClocks(
   });
 }
 
-/** The factory settings, on a clock that started again, or on one that was checked. */
+/** Factory settings, on a restarted clock or one that was checked. */
 function tryFactory(search: TriedWorlds, { factory, ahead }: Question): void {
   if (!factory) return;
   const lost = asNoted(factory, ahead ?? 0);
@@ -102,7 +102,7 @@ function tryFactory(search: TriedWorlds, { factory, ahead }: Question): void {
   tryClocks(search, timeline, lost, errors, (error) => [{ type: 'power-failure', ahead: error }]);
 }
 
-/** A clock that was found wrong, and was right until the power failed. */
+/** A clock found wrong that was right until a power cut. */
 function tryOutages(search: TriedWorlds, { plan, factory, ahead }: Question): void {
   if (ahead === null || ahead === 0) return;
   const right = asNoted(plan, 0, factory);
@@ -110,7 +110,7 @@ function tryOutages(search: TriedWorlds, { plan, factory, ahead }: Question): vo
     search.tryCauses([cause], search.with(right, cause));
 }
 
-/** Each setting together with the clock, whose error shows on the timeline of that setting only. */
+/** Each setting together with a clock error, which shows only on that setting's timeline. */
 function trySettingsWithClock(
   search: TriedWorlds,
   singles: readonly Tried[],
@@ -147,7 +147,7 @@ function tryPairs(search: TriedWorlds, singles: readonly Tried[], asSet: Tried):
             assertDefined(a.fits[k], 'a.fits[k]'),
             assertDefined(b.fits[k], 'b.fits[k]'),
           ];
-          // Either cause may make a sighting fit; one that spoils a sighting spoils it in the pair, too.
+          // Either cause may explain a sighting; one that spoils a sighting spoils it in the pair too.
           return before < 1 ? Math.max(x, y) : Math.min(x, y);
         });
         const own = b.causes.slice(known);
@@ -165,10 +165,10 @@ function tryPairs(search: TriedWorlds, singles: readonly Tried[], asSet: Tried):
       );
 }
 
-/** So many are tried before it is asked again what is worth a simulation. */
+/** Number tried before reconsidering what is worth a simulation. */
 const BETWEEN_LIMITS = 60;
 
-/** A world with each of some causes besides, those left out that are too rare to be told whatever they explain. */
+/** A world with each of some causes added, except those too rare to be reported whatever they explain. */
 function tryEach(
   search: TriedWorlds,
   before: readonly Cause[],
@@ -184,7 +184,7 @@ function tryEach(
   });
 }
 
-/** Causes that follow from the best single ones: their worlds point to other values. */
+/** Causes derived from the best single ones, whose worlds suggest other values. */
 function tryOnTop(search: TriedWorlds, roots: readonly Tried[], progress: Progress): void {
   roots.forEach((root, i) => {
     progress(i / roots.length);
@@ -199,12 +199,12 @@ function tryOnTop(search: TriedWorlds, roots: readonly Tried[], progress: Progre
 }
 
 /**
- * Explanations of what was seen, the best first: those that fit and are common before those that are seldom or fit badly; at
- * most eight. Empty where nothing was seen, or the runs are too many to work out.
+ * Explanations of the sightings, best first: those that fit and are common before rare or poorly fitting ones; at most eight. Empty without
+ * sightings, or if there are too many runs.
  *
- * Cost: some thousand short simulations, a second for an ordinary garden and ten for the largest; ask it from a worker.
+ * Takes some thousand short simulations: a second for an ordinary garden, ten for the largest; call it from a worker.
  *
- * @param progress is called now and then with how far it is.
+ * @param progress called now and then with the share done
  */
 export function explain(question: Question, progress: Progress = () => undefined): Explanation[] {
   if (question.sightings.length === 0) return [];

@@ -1,10 +1,10 @@
-/** Where a sighting points: moments at which a run can have begun, places of stations in a cycle, percents that give a length. */
+/** What a sighting suggests: moments at which a run can have begun, positions of stations in a cycle, percents that give a length. */
 import { cycleShape } from '../engine/cycle.ts';
 import type { Plan, Program } from '../plan/plan.ts';
 import { effectivePercent, percentSteps } from '../plan/program.ts';
 import { AROUND_DRY, type Seen } from './timeline.ts';
 
-/** Seconds from a start to each station's first run, by the percent of a month. */
+/** Seconds from a start to each station's first run, at a month's percent. */
 export function offsetsOf(
   plan: Plan,
   program: Program,
@@ -17,7 +17,7 @@ export function offsetsOf(
   return offsets;
 }
 
-/** Percents that match a length that was seen, on the timer's own steps. */
+/** Percents that match a length that was seen, in the timer's steps. */
 export function percentsSeen(plan: Plan, seen: readonly Seen[]): number[] {
   const steps = percentSteps(plan.timer).filter((one) => one > 0);
   const told = seen.flatMap(({ station, seconds }) =>
@@ -34,7 +34,7 @@ export function percentsSeen(plan: Plan, seen: readonly Seen[]): number[] {
   );
 }
 
-/** When a run that somebody saw can have begun; for "twice in the night", every hour of the night. */
+/** When a run that was seen can have begun; for "twice in the night", every hour of the night. */
 export function momentsOf({ saw, from, to, times, ranBefore, ranAfter }: Seen): number[] {
   if (saw === 'dry')
     return [

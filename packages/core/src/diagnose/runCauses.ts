@@ -1,22 +1,22 @@
-/** Run times that would explain what was seen: the length that was seen, no run at all, or a length that makes the next run begin when it did. */
+/** Run times that would explain a sighting: the length seen, no run, or a length that shifts the next run to when it was seen. */
 import { monthOf, SECONDS_PER_DAY as DAY, type ClockSecond } from '../time/calendar.ts';
 import type { Plan, Program } from '../plan/plan.ts';
 import { effectivePercent } from '../plan/program.ts';
 import type { Cause, World } from './causes.ts';
 import { AROUND_DRY, type Seen, type SeenRun, type Timeline } from './timeline.ts';
 
-/** A run that began this close to its time was not late, seconds. */
+/** A run starting this close to its time was not late, seconds. */
 const IN_TIME = 240;
-/** A run this long before another may hold that one up, seconds. */
+/** A run this long before another may delay it, seconds. */
 const HOLDS_UP = 3 * 3600;
 
 interface Late {
   readonly due: SeenRun;
-  /** Seconds by which it ran later than due; below 0 sooner. */
+  /** Seconds by which it ran late; negative: early. */
   readonly late: number;
 }
 
-/** Runs that would have to be later or sooner for a sighting to fit, by the timer's clock. */
+/** Runs that must move later or earlier for a sighting to fit, by the timer's clock. */
 function latenessOf(seen: Seen, timeline: Timeline, ahead: number): Late[] {
   if (seen.station === null) return [];
   const near = (from: ClockSecond, to: ClockSecond) => timeline.within(seen.station, from, to);
@@ -48,7 +48,7 @@ class RunCauses {
     this.programs = programs;
   }
 
-  /** @param change what the timer's display would show for it, from what it is, both in seconds at the percent in force. */
+  /** @param change displayed and current value, both in seconds at the current percent */
   add(
     letter: string | undefined,
     station: number | null,
@@ -73,7 +73,7 @@ class RunCauses {
   }
 }
 
-/** @param programs those that run at all. */
+/** @param programs those with runs */
 export function runCauses(
   world: World,
   seen: readonly Seen[],
@@ -90,7 +90,7 @@ export function runCauses(
 
 const dayOf = ({ from }: Seen, { ahead }: World) => Math.floor((from + ahead) / DAY);
 
-/** Runs that are as long as they were seen to be, or none where the station was dry. */
+/** Runs as long as they were seen to be, or none if the station was dry. */
 function addAsSeen(
   causes: RunCauses,
   sighting: Seen,
@@ -109,7 +109,7 @@ function addAsSeen(
     }
 }
 
-/** Stations that are due to begin when something, nobody saw which station, was seen to run. */
+/** Stations due to begin when something was seen to run, at an unknown station. */
 function beganThen(
   { saw, from, to }: Seen,
   { ahead }: World,
@@ -123,7 +123,7 @@ function beganThen(
     .map(({ station }) => station);
 }
 
-/** Longer and shorter runs of what ran before: in the station's own cycle, or in a cycle that it waited for. */
+/** Longer and shorter runs of what ran before: in the station's own cycle, or in one it waited for. */
 function addAsLate(causes: RunCauses, sighting: Seen, world: World, timeline: Timeline): void {
   const waits = world.plan.timer.onOverlap === 'queue';
   const day = dayOf(sighting, world);

@@ -1,4 +1,4 @@
-/** The document of sightings, version 1: what somebody saw of a timer, and what was found at the box. */
+/** The document of sightings, version 1: what someone saw of a timer, and what was found at it. */
 import type { Fault, Outcome } from '../document/fault.ts';
 import { foreignDocument, readJson } from '../document/openDocument.ts';
 import { list, object, oneOf, optional, required } from '../document/reader.ts';
@@ -23,9 +23,9 @@ export interface Sightings {
   readonly format: typeof SIGHTINGS_FORMAT;
   readonly version: typeof SIGHTINGS_VERSION;
   readonly sightings: readonly Sighting[];
-  /** What the box shows. */
+  /** What the timer shows. */
   readonly signs?: readonly Sign[];
-  /** What its clock showed when it was right so late. */
+  /** What its clock showed at a true time. */
   readonly clock?: { readonly shows: string; readonly is: string };
   /** What the timer falls back to when it loses its memory. */
   readonly factory?: Plan;
@@ -70,7 +70,7 @@ export function readSightings(value: unknown): Outcome<Sightings> {
 export const readSightingsText = (json: string): Outcome<Sightings> =>
   readJson(json, readSightings);
 
-/** The question that a document of sightings asks of a timer with these settings. */
+/** The question that a document of sightings asks about a timer with these settings. */
 function questionOf(plan: Plan, { sightings, signs, clock, factory }: Sightings): Question {
   return {
     ...{ plan, sightings, signs: signs ?? [], factory: factory ?? null },
@@ -81,7 +81,7 @@ function questionOf(plan: Plan, { sightings, signs, clock, factory }: Sightings)
   };
 }
 
-/** The fields of a cause that are moments. */
+/** Fields of a cause that are moments. */
 const MOMENTS = ['at', 'from', 'to'];
 
 /** A cause with its moments as text. */
@@ -94,7 +94,7 @@ const inText = (cause: Cause): object =>
   );
 
 /**
- * What `water-clock explain` prints: what may be behind the sightings, the likeliest first.
+ * Output of `water-clock explain`: likely causes of the sightings, likeliest first.
  *
  * @throws TooMuchWork
  */
@@ -110,14 +110,14 @@ export function explainReport(plan: Plan, document: Sightings) {
     explanations: found.map((explanation) => ({
       causes: explanation.causes.map(inText),
       sentence: explanationSentence(explanation.causes, speech),
-      /** How much less likely than the first, as a natural logarithm. */
+      /** Log likelihood ratio to the first. */
       cost: Math.round((explanation.cost - assertDefined(best, 'best').cost) * 100) / 100,
       fits: explanation.fits.map((cost) =>
         cost < 1 ? 'fits' : cost < MISS - 3 ? 'nearly' : 'contradicts',
       ),
       look: explanation.causes.map((cause) => lookSentence(cause, speech)),
       mend: explanation.causes.map((cause) => mendSentence(cause, speech)),
-      /** What was done to the timer, as an events document has it. */
+      /** Actions on the timer, as in an events document. */
       events: pressesOf(explanation.world),
       behind: evidenceOf(explanation, document.sightings),
       or: explanation.or.map(({ causes }) => ({

@@ -1,4 +1,4 @@
-/** What somebody would have seen if something had gone wrong, and how well that fits what they did see. */
+/** What someone would have seen if something had gone wrong, and how well that fits the sightings. */
 import { assertDefined } from '../document/assertDefined.ts';
 import { parseMoment, SECONDS_PER_DAY, type ClockSecond, type EpochDay } from '../time/calendar.ts';
 import type { TimerCycle, TimerRun } from '../simulatedTimer/timerState.ts';
@@ -8,7 +8,7 @@ import { simulate } from '../engine/simulate.ts';
 import type { Sighting } from '../visit/visit.ts';
 import { pressesOf, type World } from './causes.ts';
 
-/** A sighting with its moments as numbers, by the true clock. */
+/** A sighting with its moments as numbers, in true time. */
 export interface Seen {
   readonly saw: Sighting['saw'];
   readonly from: ClockSecond;
@@ -17,17 +17,17 @@ export interface Seen {
   readonly station: number | null;
   readonly seconds: number | null;
   readonly times: number | null;
-  /** Seconds either way that are as good as the moment named. */
+  /** Seconds either way that fit as well as the named moment. */
   readonly giveOrTake: number;
-  /** Of a dry span: whether it ran at its very begin and end. */
+  /** For a dry span: whether it ran at its very start and end. */
   readonly ranBefore: boolean;
   readonly ranAfter: boolean;
 }
 
-/** People name times to five minutes. */
+/** People give times to five minutes. */
 const MOMENT_TOLERANCE = 180;
 
-/** @throws (assertion) nothing: a sighting that was read has sound moments. */
+/** Does not fail: the moments of a read sighting are valid. */
 export const seenOf = ({
   saw,
   from,
@@ -54,19 +54,19 @@ export interface SeenRun {
   readonly station: number | null;
   readonly on: ClockSecond;
   readonly off: ClockSecond;
-  /** Its program, and which of the timeline's cycles; absent: by hand. */
+  /** Its program, and which of the timeline's cycles; absent: a manual run. */
   readonly letter?: string;
   readonly cycle?: number;
 }
 
-/** The cost of a sighting that does not fit at all, in nats. */
+/** Cost of a sighting that does not fit at all, in nats. */
 export const MISS = 16;
 /** One nat for every two minutes beyond that. */
 const MOMENT_SCALE = 120;
-/** An onlooker takes waterings of one station this close together, such as pieces between soaks, for one. */
+/** Runs of one station this close together, such as cycles between soaks, count as one watering. */
 const ONE_WATERING = 2700;
 
-/** What the timer does while things are done to it. The device goes by true time, so its moments are put on the timer's clock. */
+/** What the timer does during actions. The simulated timer uses true time, so its moments are converted to the timer's clock. */
 function pressedRuns(world: World, first: EpochDay, days: number): SeenRun[] {
   const { plan, ahead, factory } = world;
   const presses = pressesOf(world);
@@ -87,7 +87,7 @@ function pressedRuns(world: World, first: EpochDay, days: number): SeenRun[] {
   });
 }
 
-/** Runs by hand while nothing else runs leave all as it is, and are told without the device; null: something else is done, or they meet a cycle. */
+/** Manual runs that meet no cycle change nothing else, and need no simulation; null: other actions, or they meet a cycle. */
 function besideCycles(world: World, first: EpochDay, days: number): SeenRun[] | null {
   const { plan, ahead, presses, wet } = world;
   const byHand: SeenRun[] = [];
@@ -107,7 +107,7 @@ function besideCycles(world: World, first: EpochDay, days: number): SeenRun[] | 
   return isMet ? null : [...runs, ...byHand].sort((a, b) => a.on - b.on);
 }
 
-/** Tells of each run, in order, which cycle of its program it belongs to: the first that has not ended before it. */
+/** Assigns each run, in order, to the first cycle of its program that has not ended. */
 function cycleTeller(cycles: readonly TimerCycle[]): (run: TimerRun) => number {
   const byLetter = new Map<string | null, { at: number; cycle: TimerCycle }[]>();
   cycles.forEach((cycle, at) => {
@@ -130,17 +130,16 @@ function cycleTeller(cycles: readonly TimerCycle[]): (run: TimerRun) => number {
   };
 }
 
-/** Runs of a world over a span, by the timer's own clock, to be looked at under any error of that clock. */
+/** Runs of a world over a span, by the timer's clock, for evaluation at any clock error. */
 export class Timeline {
   readonly runs: readonly SeenRun[];
-  /** Whether the sensor is in the runs themselves; else its spans are held against them. */
+  /** Whether the sensor's effect is in the runs; otherwise its spans are compared with them. */
   readonly withSensor: boolean;
   private readonly byStation = new Map<number, SeenRun[]>();
 
   /**
-   * @param from first second of the span by the timer's clock; `to`: the last. A day before it is served, too, for what is
-   * still running.
-   * @param shifts whether it is going to be looked at under other errors of the clock: then the sensor is held against its runs.
+   * @param from first second of the span by the timer's clock; `to`: the last. The day before is simulated too, for what is still running.
+   * @param shifts whether other clock errors will be evaluated; then the sensor is compared with the runs.
    * @throws TooMuchWork
    */
   constructor(world: World, from: ClockSecond, to: ClockSecond, shifts = false) {
@@ -159,7 +158,7 @@ export class Timeline {
     }
   }
 
-  /** Runs of a station, or all of them, in the order in which they begin. */
+  /** Runs of a station, or of all, in order of start. */
   of(station: number | null): readonly SeenRun[] {
     return station === null ? this.runs : (this.byStation.get(station) ?? []);
   }
@@ -183,7 +182,7 @@ export interface TimeSpan {
   readonly to: ClockSecond;
 }
 
-/** From the first to the last second of each of the cycles to which runs belong, in their order. */
+/** First to last second of each cycle that runs belong to, in order. */
 export function cyclesOf(runs: readonly SeenRun[], timeline: Timeline): TimeSpan[] {
   const wanted = new Set(runs.map(({ cycle }) => cycle));
   const spans = new Map<number | undefined, TimeSpan>();
@@ -195,7 +194,7 @@ export function cyclesOf(runs: readonly SeenRun[], timeline: Timeline): TimeSpan
   return [...spans.values()];
 }
 
-/** Index of the first run that begins at a moment or later. */
+/** Index of the first run starting at a moment or later. */
 export function firstFrom(runs: readonly SeenRun[], moment: ClockSecond): number {
   let [low, high] = [0, runs.length];
   while (low < high) {
@@ -209,7 +208,7 @@ export function firstFrom(runs: readonly SeenRun[], moment: ClockSecond): number
 const beyond = (value: number, tolerance: number, scale: number) =>
   Math.max(0, value - tolerance) / scale;
 
-/** How far a length is from what somebody said. */
+/** How far a length is from the reported one. */
 const lengthCost = (seconds: number, told: number) =>
   beyond(Math.abs(seconds - told), Math.max(90, told * 0.12), 24 + told * 0.02);
 
@@ -225,7 +224,7 @@ function wateringsOf(runs: readonly SeenRun[]): SeenRun[] {
   return joined;
 }
 
-/** It ran for the reported length, but hours too soon or too late: wrong, but closer than no run at all. */
+/** It ran for the reported length, but hours early or late: wrong, but closer than no run. */
 const SO_LONG = MISS - 2.5;
 
 function momentCost(seen: Seen, runs: readonly SeenRun[]): number {
@@ -238,7 +237,7 @@ function momentCost(seen: Seen, runs: readonly SeenRun[]): number {
         : seen.from < on
           ? on - seen.from
           : Math.max(0, seen.from - off);
-    // Somebody who names a time without a length most likely means when it began.
+    // A time without a length most likely means the start.
     const into = told === null ? Math.min(1, beyond(seen.from - on, seen.giveOrTake, 900)) : 0;
     const long = told === null ? 0 : lengthCost(off - on, told);
     least = Math.min(least, beyond(apart, seen.giveOrTake, MOMENT_SCALE) + into + long);
@@ -253,7 +252,7 @@ const isWet = (run: SeenRun, world: World, ahead: number): boolean =>
     ({ from, to }) => run.on - ahead < to && run.off - ahead > from && obeys(world, run),
   );
 
-/** Whether a sensor opens or closes in the middle of a cycle. */
+/** Whether a sensor opens or closes during a cycle. */
 export function cutsCycle(timeline: Timeline, world: World): boolean {
   const kept = new Map<number, boolean>();
   return timeline.runs.some((run) => {
@@ -265,7 +264,7 @@ export function cutsCycle(timeline: Timeline, world: World): boolean {
   });
 }
 
-/** What ran at a station, or anywhere, in a span by the true clock: the timer's runs that no sensor prevented, and runs by hand that nobody saw where. */
+/** What ran at a station, or anywhere, in a span of true time: runs no sensor prevented, and manual runs at unknown stations. */
 function runsSeen(
   station: number | null,
   from: ClockSecond,
@@ -284,22 +283,22 @@ function runsSeen(
   return byHand.length === 0 ? runs : [...runs, ...byHand].sort((a, b) => a.on - b.on);
 }
 
-/** How close to the end of a dry span a reported run is, seconds: people know the hour, more or less. */
+/** How close a reported run may be to the end of a dry span, seconds: people know the hour, roughly. */
 export const AROUND_DRY = 5400;
-/** How far a run may reach into the span, seconds: people name its ends to five minutes. */
+/** How far a run may reach into the span, seconds: people give its ends to five minutes. */
 const DRY_TOLERANCE = 300;
-/** People are surer of a dry span than of when it began and ended. */
+/** People are surer of a dry span than of its ends. */
 const END_MISSED = 12;
 
-/** @param between what ran at the sighting's place within a span, by the true clock. */
+/** @param between what ran at the sighting's station in a span of true time */
 function dryCost(seen: Seen, between: (from: ClockSecond, to: ClockSecond) => SeenRun[]): number {
   const { from, to, ranBefore, ranAfter } = seen;
   const [first, last] =
     to === null ? [from - MOMENT_TOLERANCE, from + MOMENT_TOLERANCE] : [from, to];
   const intrusion = ({ station, on, off }: SeenRun): number => {
-    // A run by hand that nobody saw where may have been at another station.
+    // A manual run no one located may have been at another station.
     if (station === null && seen.station !== null) return 0;
-    // People name the run before or after the span to a few minutes.
+    // People place the run before or after the span to a few minutes.
     if (ranBefore && on <= first) return beyond(off - first, DRY_TOLERANCE, MOMENT_SCALE);
     if (ranAfter && off >= last) return beyond(last - on, DRY_TOLERANCE, MOMENT_SCALE);
     return MISS;
@@ -314,9 +313,9 @@ function dryCost(seen: Seen, between: (from: ClockSecond, to: ClockSecond) => Se
 }
 
 /**
- * What it costs to believe a sighting in a world, in nats: 0 where it fits, `MISS` where it contradicts it.
+ * Cost of believing a sighting in a world, in nats: 0 if it fits, `MISS` if it contradicts.
  *
- * @param ahead seconds by which the timer's clock is ahead of the true one.
+ * @param ahead seconds by which the timer's clock is ahead
  */
 export function misfitOf(
   seen: Seen,
@@ -336,7 +335,7 @@ export function misfitOf(
   const runs = between(from, to);
   if (seen.times !== null) {
     const times = wateringsOf(runs).length;
-    // Somebody who counts may be one off, but sees no run that is not there.
+    // A count may be off by one, but no one counts a run that is not there.
     return times === 0 ? MISS : Math.min(MISS, 10 * Math.abs(times - seen.times));
   }
   if (runs.length === 0) return MISS;

@@ -1,4 +1,4 @@
-/** Worlds compared with what was seen: what they cost, which of them say the same, and which are worth reporting. */
+/** Worlds compared with the sightings: their costs, which are variants, and which to report. */
 import { SECONDS_PER_DAY as DAY, type ClockSecond } from '../time/calendar.ts';
 import { attempt } from '../engine/effort.ts';
 import type { Plan } from '../plan/plan.ts';
@@ -16,13 +16,13 @@ import {
 import { misfitOf, cutsCycle, seenOf, Timeline, type Seen } from './timeline.ts';
 
 export interface Question {
-  /** What is known of the timer's settings. */
+  /** What is known of the settings. */
   readonly plan: Plan;
   readonly sightings: readonly Sighting[];
   readonly signs: readonly Sign[];
-  /** Seconds by which the timer's clock was found ahead; null: nobody has looked. */
+  /** Seconds by which the timer's clock was found ahead; null: not checked. */
   readonly ahead: number | null;
-  /** The plan after a loss of memory (`factoryPlan`); null: not known. */
+  /** Plan after a loss of memory (`factoryPlan`); null: not known. */
   readonly factory: Plan | null;
 }
 
@@ -30,23 +30,23 @@ export interface Explanation {
   /** Empty: the timer does what it is set to. */
   readonly causes: readonly Cause[];
   readonly world: World;
-  /** How rare it is and how badly it fits, in nats: the difference of two is the logarithm of how much likelier one is. */
+  /** Rarity plus misfit, in nats: the difference of two is a log likelihood ratio. */
   readonly cost: number;
-  /** Of each sighting, in their order: 0 fits, `MISS` contradicts. */
+  /** For each sighting in order: 0 fits, `MISS` contradicts. */
   readonly fits: readonly number[];
-  /** Others that the same look at the box settles, the best first: a start left over, or the one that is there moved. */
+  /** Others that the same check at the timer decides, best first: such as a leftover start, or a moved one. */
   readonly or: readonly Variant[];
 }
 
 export type Variant = Omit<Explanation, 'or'>;
 
-/** Two things wrong at once are less likely than each by itself. */
+/** Two faults at once are less likely than each by itself. */
 const TWO_AT_ONCE = 1;
-/** A loss of memory whose clock was checked: nothing is left to guess. */
+/** A loss of memory with a checked clock leaves nothing to guess. */
 const POWER_SEEN = 2.4;
-/** A sensor that dries or gets wet in the middle of a cycle; most of them dry by day. */
+/** A sensor that dries or gets wet during a cycle; most dry by day. */
 const IN_A_CYCLE = 2.5;
-/** The bonus of a sign on the box that points to the cause. */
+/** Bonus for a sign at the timer that points to the cause. */
 const SIGN_SPEAKS = 2;
 
 const SIGN_POINTS: Readonly<Record<Sign, readonly CauseType[]>> = {
@@ -71,23 +71,23 @@ const LEAVES_ALL_DRY: readonly CauseType[] = [
   'stopped',
 ];
 
-/** How many explanations are reported. */
+/** Number of explanations reported. */
 export const MOST_TOLD = 8;
-/** A variant is reported as well where it is less likely by no more than this, in nats. */
+/** A variant is reported too if it is less likely by no more than this, in nats. */
 const STILL_LIKELY = 8;
 const MOST_VARIANTS = 4;
 
-/** An explanation that costs less than this agrees with what was seen. */
+/** An explanation cheaper than this agrees with the sightings. */
 const AGREES = 1.5;
-/** A fit is better only if it gains at least this, in nats. */
+/** Minimum gain of a better fit, in nats. */
 const NO_BETTER = 0.5;
 
-/** Errors of a clock this close together are one explanation, seconds; days apart as well, the best of which is reported. */
+/** Clock errors this close together are one explanation, seconds; also those days apart, of which the best is reported. */
 export const SAME_CLOCK = 900;
 
 export const sum = (all: readonly number[]) => all.reduce((a, b) => a + b, 0);
 
-/** What two explanations must share to be variants of one, of each of which the best is reported: kind and place, not the very value. */
+/** What makes two explanations variants, of which the best is reported: same kind and place, other value. */
 export function familyOf(cause: Cause): string {
   switch (cause.type) {
     case 'clock':
@@ -115,10 +115,10 @@ export function familyOf(cause: Cause): string {
   }
 }
 
-/** The one look at the box that settles it. Causes with the same look are variants of one explanation. */
+/** The one check at the timer that decides it. Causes with the same check are variants. */
 function lookOf(cause: Cause): string {
   switch (cause.type) {
-    // Morning and afternoon exchanged, in the clock or in a start: if the clock is right, it is the start.
+    // Morning and afternoon swapped, in the clock or in a start: if the clock is right, it is the start.
     case 'clock':
       return Math.abs(cause.ahead) === DAY / 2 ? 'half a day' : familyOf(cause);
     case 'other-start':
@@ -130,7 +130,7 @@ function lookOf(cause: Cause): string {
     case 'sensor':
     case 'outage':
       return 'kept dry';
-    // The run times of a program are read one after another, and its total proves them.
+    // A program's run times are checked one after another, and its total confirms them.
     case 'run':
       return cause.seconds === 0 ? `dead-station ${cause.station}` : `runs ${cause.program}`;
     default:
@@ -141,16 +141,16 @@ function lookOf(cause: Cause): string {
 export const keyOf = (causes: readonly Cause[], of: (cause: Cause) => string) =>
   causes.map(of).sort().join(' + ');
 
-/** Including how unlikely it is by itself, whatever was seen, in nats. */
+/** Includes its prior rarity, in nats. */
 export type Tried = Variant & { readonly unlikely: number };
 
-/** What has been tried so far, each world run by the engine and weighed against the sightings. */
+/** What has been tried so far, each world simulated and compared with the sightings. */
 export class TriedWorlds {
   readonly seen: readonly Seen[];
   private readonly question: Question;
   private readonly from: ClockSecond;
   private readonly to: ClockSecond;
-  /** By the look that settles it, then by kind. */
+  /** By deciding check, then by kind. */
   private readonly found = new Map<string, Map<string, Tried>>();
 
   constructor(question: Question) {
@@ -160,7 +160,7 @@ export class TriedWorlds {
     this.to = Math.max(...this.seen.map(({ from, to }) => to ?? from)) + 12 * 3600;
   }
 
-  /** The runs of a world around the sightings; null where they are too many to work out. */
+  /** A world's runs around the sightings; null if there are too many. */
   timelineOf(world: World, margin = 0, shifts = margin > 0): Timeline | null {
     const [from, to] = [this.from + world.ahead - margin, this.to + world.ahead + margin];
     const made = attempt(() => new Timeline(world, from, to, shifts));
@@ -174,7 +174,7 @@ export class TriedWorlds {
   rarity(causes: readonly Cause[]): number {
     const spoken = new Set(this.question.signs.flatMap((sign) => SIGN_POINTS[sign]));
     const each = causes.map((cause) => {
-      // A clock that was looked at is not a guess.
+      // A checked clock is no guess.
       if (cause.type === 'clock' && this.question.ahead !== null) return 0;
       if (cause.type === 'power-failure' && this.question.ahead !== null) return POWER_SEEN;
       if (cause.type === 'outage' && this.showsOutage()) return POWER_SEEN + BETWEEN;
@@ -185,7 +185,7 @@ export class TriedWorlds {
     return sum(each) + (guessed.length > 1 ? TWO_AT_ONCE : 0);
   }
 
-  /** Whether the clock was found wrong on a timer whose clock does not outlast a loss of power. */
+  /** Whether the clock was found wrong on a timer that loses the time without power. */
   private showsOutage(): boolean {
     const { ahead, plan } = this.question;
     const clock = plan.timer.powerLoss?.clock ?? 'kept';
@@ -222,9 +222,9 @@ export class TriedWorlds {
     return tried;
   }
 
-  /** Runs the engine in a world and considers what it tells. */
+  /** Simulates a world and considers the result. */
   tryCauses(causes: readonly Cause[], world: World): Tried | null {
-    // Where the sensor takes whole cycles and nothing else is done, the runs of the timer left alone tell as much.
+    // If a sensor takes whole cycles and nothing else happens, the undisturbed runs are enough.
     const plain = this.timelineOf(world, 0, true);
     const cuts = plain && world.wet.length > 0 && cutsCycle(plain, world);
     const isPlain = !cuts && !(world.wet.length > 0 && world.plan.timer.onRain === 'lose');
@@ -233,7 +233,7 @@ export class TriedWorlds {
     return this.consider(causes, world, this.fitsIn(timeline, world), cuts ? IN_A_CYCLE : 0);
   }
 
-  /** The world with one thing more gone wrong. */
+  /** The world with one cause added. */
   with(world: World, cause: Cause): World {
     return withCause(world, cause, this.question.factory);
   }
@@ -242,12 +242,12 @@ export class TriedWorlds {
     return candidates(world, this.seen, timeline, this.question.factory);
   }
 
-  /** The cost of the last explanation that would be reported: a costlier one is not worth a simulation. */
+  /** Cost of the last explanation to report: anything above it is not worth a simulation. */
   worst(): number {
     return this.best(MOST_TOLD).at(MOST_TOLD - 1)?.cost ?? Infinity;
   }
 
-  /** The best ones, those left out that add something wrong without explaining any more. */
+  /** The best ones, without those that add a cause and explain no more. */
   best(count: number): (Explanation & Tried)[] {
     const all = [...this.found.values()].flatMap((variants): (Explanation & Tried)[] => {
       const [first, ...others] = [...variants.values()].sort((a, b) => a.cost - b.cost);
@@ -263,7 +263,7 @@ export class TriedWorlds {
   }
 }
 
-/** Whether a part of what another one says explains as much, or agrees with everything as it is. */
+/** Whether part of another explanation explains as much, or fits everything as it is. */
 function isEnough(part: Tried, whole: Tried): boolean {
   if (part.causes.length >= whole.causes.length) return false;
   const looks = whole.causes.map(lookOf);
@@ -272,11 +272,11 @@ function isEnough(part: Tried, whole: Tried): boolean {
   return !isBetter || (part.causes.length === 0 && fitsAll(part));
 }
 
-/** Whether an explanation agrees with everything that was seen. */
+/** Whether an explanation fits all sightings. */
 export const fitsAll = ({ fits }: Pick<Variant, 'fits'>): boolean =>
   fits.every((cost) => cost < AGREES);
 
-/** Whether two explanations differ only in some minutes of the clock, or in whole days. */
+/** Whether two explanations differ only by minutes of the clock, or whole days. */
 function isNearby(a: Tried, b: Tried): boolean {
   const apart = Math.abs(a.world.ahead - b.world.ahead) % DAY;
   const others = ({ causes: causes }: Tried) =>

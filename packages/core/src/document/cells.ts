@@ -1,11 +1,11 @@
-/** Cells of a spreadsheet: what is wrong with one, and the few kinds of value that stand in them. */
+/** Cells of a spreadsheet: faults, and the kinds of value they hold. */
 import type { Fault } from './fault.ts';
 import { shown } from './reader.ts';
 import { say } from '../language/say.ts';
 
-/** A cell that could not be used; its path stays empty, since line and column say where it is. */
+/** A cell that cannot be used; its path is empty, since line and column locate it. */
 export interface CellFault {
-  /** Line of the file, the headings being line 1. */
+  /** Line in the file; the header is line 1. */
   readonly line: number;
   readonly column: string;
   readonly fault: Fault;
@@ -17,7 +17,7 @@ export const faultsOfCell = (line: number, column: string, fault: Fault): CellFa
   fault,
 });
 
-/** A number, with a point or a comma for its fraction; a fault where it is none or out of range. */
+/** A number with a decimal point or comma; a fault if it is not one or out of range. */
 export function numberCell(
   cell: string,
   least: number,
@@ -38,7 +38,7 @@ export function numberCell(
   return value;
 }
 
-/** One of some names, however it is written: capitals and spaces make no difference. */
+/** One of some names, ignoring case and spaces. */
 export function nameCell<T extends string>(cell: string, allowed: readonly T[]): T | Fault {
   const text = cell
     .trim()

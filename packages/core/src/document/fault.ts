@@ -1,9 +1,9 @@
 /**
- * What is wrong with a document, a change or an entry, as data. `faultSentence` in
- * `words.ts`; nobody branches on those.
+ * What is wrong with a document, change or entry, as data. The sentence comes from `faultSentence` in `words.ts`; code never branches on
+ * it.
  */
 
-/** A place in a document: field names and list positions from its root. Empty: the document itself. */
+/** A place in a document: field names and list indexes from the root. Empty: the document itself. */
 export type Path = readonly (string | number)[];
 
 export type Fault = { readonly path: Path } & (
@@ -15,7 +15,7 @@ export type Fault = { readonly path: Path } & (
       readonly code: 'out-of-range';
       readonly least: number;
       readonly most: number | null;
-      /** True where `least` itself is not allowed. */
+      /** True if `least` itself is not allowed. */
       readonly above?: boolean;
       readonly actual: number;
     }
@@ -37,7 +37,7 @@ export type Fault = { readonly path: Path } & (
   | { readonly code: 'no-free-second' }
   | { readonly code: 'too-much-work' }
   | { readonly code: 'too-many-events'; readonly most: number }
-  /** `before` is the moment of the event that stands before it. */
+  /** `before` is the moment of the preceding event. */
   | { readonly code: 'out-of-order'; readonly before: string }
   /** Moments as text. */
   | { readonly code: 'outside-span'; readonly from: string; readonly to: string }
@@ -48,7 +48,7 @@ export type Fault = { readonly path: Path } & (
 
 export type FaultCode = Fault['code'];
 
-/** Either a value that keeps every rule, or every fault found. */
+/** A valid value, or every fault found. */
 export type Outcome<T> =
   | { readonly ok: true; readonly value: T }
   | { readonly ok: false; readonly faults: readonly Fault[] };
@@ -61,7 +61,7 @@ export function pathText(path: Path): string {
   return text === '' ? 'document' : text;
 }
 
-/** Our own mistake, never the caller's: stops at once. */
+/** A bug of ours, never the caller's: stops at once. */
 export function assert(condition: unknown, message: string): asserts condition {
   if (!condition) throw new Error(`assertion failed: ${message}`);
 }

@@ -1,9 +1,9 @@
-/** Opens a file that somebody picked: is it JSON, and of a format that we know? */
+/** Checks a chosen file: is it JSON, and in a known format? */
 import type { Fault, Outcome } from './fault.ts';
 import { kindOf, shown } from './reader.ts';
 import { say } from '../language/say.ts';
 
-/** The one fault of a document of another format or version; more would only confuse. */
+/** The one fault of a document in another format or version; more would only confuse. */
 export function foreignDocument(value: unknown, known: string, knownVersion: number): Fault | null {
   if (typeof value !== 'object' || value === null || Array.isArray(value))
     return { code: 'wrong-type', path: [], expected: say`an object`, actual: kindOf(value) };
@@ -20,7 +20,7 @@ export function foreignDocument(value: unknown, known: string, knownVersion: num
   return null;
 }
 
-/** Reads a document from the text of a file; a leading byte order mark is allowed. */
+/** Reads a document from a file's text; a byte order mark is allowed. */
 export function readJson<T>(json: string, read: (value: unknown) => Outcome<T>): Outcome<T> {
   let value: unknown;
   try {

@@ -1,13 +1,13 @@
 /**
- * Strict readers for JSON values. A reader returns the value, typed, or reports each fault by its path and returns
- * `undefined`; it never throws, and keeps nothing that it does not know.
+ * Strict readers of JSON values. A reader returns the typed value, or reports each fault by path and returns `undefined`. It never throws,
+ * and drops nothing silently: unknown fields are faults.
  */
 import { assert, type Fault, type Path } from './fault.ts';
 import { plural, say } from '../language/say.ts';
 
 export type Reader<T> = (value: unknown, path: Path, faults: Fault[]) => T | undefined;
 
-/** What a JSON value is, in a document author's words. */
+/** Type of a JSON value, in the words of someone writing a document. */
 export function kindOf(value: unknown): string {
   if (value === null) return 'null';
   if (Array.isArray(value)) return say`a list`;
@@ -25,7 +25,7 @@ export function kindOf(value: unknown): string {
   }
 }
 
-/** A value as a message shows it: short, on one line. */
+/** A value for a message: short, on one line. */
 export function shown(value: unknown): string {
   const text = JSON.stringify(value) ?? 'nothing';
   return text.length > 40 ? `${text.slice(0, 37)}…` : text;
@@ -48,7 +48,7 @@ export function integer(least: number, most: number): Reader<number> {
   };
 }
 
-/** Any finite number from `least` to `most` (null: no upper limit); `above` leaves out `least` itself. */
+/** A finite number from `least` to `most` (null: no upper limit); `above` excludes `least`. */
 export function decimal(least: number, most: number | null, above = false): Reader<number> {
   return (value, path, faults) => {
     if (typeof value !== 'number' || !Number.isFinite(value))
@@ -80,7 +80,7 @@ export function text(leastLength = 0): Reader<string> {
   };
 }
 
-/** Text for which `accepts` holds; `expected` describes it in a message. */
+/** Text accepted by `accepts`; `expected` describes it in a message. */
 export function textLike(accepts: (text: string) => boolean, expected: string): Reader<string> {
   return (value, path, faults) => {
     if (typeof value !== 'string') return wrongType(value, path, faults, expected);
@@ -104,7 +104,7 @@ export function oneOf<const T extends string | number>(allowed: readonly T[]): R
 export interface ListLimits {
   readonly least?: number;
   readonly most?: number;
-  /** No value twice. */
+  /** No duplicate values. */
   readonly unique?: boolean;
 }
 
@@ -142,7 +142,7 @@ export function list<T>(item: Reader<T>, limits: ListLimits = {}): Reader<readon
   };
 }
 
-/** Just two values, one after the other. */
+/** Exactly two values. */
 export function pair<A, B>(first: Reader<A>, second: Reader<B>): Reader<readonly [A, B]> {
   return (value, path, faults) => {
     if (!Array.isArray(value)) return wrongType(value, path, faults, say`a list of two`);
@@ -159,7 +159,7 @@ export function pair<A, B>(first: Reader<A>, second: Reader<B>): Reader<readonly
 export interface Field<T> {
   readonly read: Reader<T>;
   readonly optional: boolean;
-  /** What belongs here, for the message when it is missing. */
+  /** What belongs here, for the message if it is missing. */
   readonly expected: string;
 }
 
@@ -172,7 +172,7 @@ export const optional = <T>(read: Reader<T>): Field<T> => ({ read, optional: tru
 
 export type Fields<T> = { readonly [K in keyof T]-?: Field<Exclude<T[K], undefined>> };
 
-/** An object with these fields and no others; optional ones may be absent, and stay absent. */
+/** An object with these fields and no others; optional ones may be absent and stay absent. */
 export function object<T extends object>(fields: Fields<T>): Reader<T> {
   const entries = Object.entries<Field<unknown>>(fields);
   const allowed = entries.map(([name]) => name);
@@ -194,12 +194,12 @@ export function object<T extends object>(fields: Fields<T>): Reader<T> {
       const read = field.read(given[name], [...path, name], faults);
       if (read !== undefined) result[name] = read;
     }
-    // The cast holds because every required field was read and no fault was added since `before`.
+    // Safe cast: every required field was read, and no fault was added since `before`.
     return faults.length === before ? (result as T) : undefined;
   };
 }
 
-/** Some fields of a record with new values; null stands for none. */
+/** New values for some fields of a record; null removes a field. */
 export type FieldsToSet<T> = { readonly [K in keyof T]?: Exclude<T[K], undefined> | null };
 
 /** Any of some optional fields, each with a value or null. */
@@ -207,11 +207,11 @@ export function fieldsToSet<T extends object>(fields: Fields<T>): Reader<FieldsT
   const entries = Object.entries<Field<unknown>>(fields).map(
     ([name, { read }]) => [name, optional(nullable(read))] as const,
   );
-  // The cast holds because each field is read as before or is null.
+  // Safe cast: each field is read as before or is null.
   return object(Object.fromEntries(entries) as unknown as Fields<FieldsToSet<T>>);
 }
 
-/** One of several objects, distinguished by the text in one field. */
+/** One of several objects, distinguished by one text field. */
 export function variant<T extends object>(
   tag: string,
   cases: Readonly<Record<string, Reader<T>>>,
@@ -244,7 +244,7 @@ export function nullable<T>(read: Reader<T>): Reader<T | null> {
   return (value, path, faults) => (value === null ? null : read(value, path, faults));
 }
 
-/** Notes are read by people; more text than this is not a note. */
+/** Notes are for people; longer text is not a note. */
 export const MOST_NOTE_LENGTH = 2000;
 
 export const readLine: Reader<string> = textLike(
@@ -255,7 +255,7 @@ export const readNote: Reader<string> = textLike(
   (t) => t.length <= MOST_NOTE_LENGTH,
   'text of at most 2000 characters',
 );
-/** An id as clients make them. */
+/** An id made by a client. */
 export const readUuid: Reader<string> = textLike(
   (t) => /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(t),
   'a UUID in lowercase',

@@ -1,22 +1,22 @@
-/** A table as a spreadsheet writes it: the headings first, in any order, then a thing to a row. */
+/** A table from a spreadsheet: header first, columns in any order, then one thing a row. */
 import { faultsOfCell, type CellFault } from './cells.ts';
 import { say } from '../language/say.ts';
 
 interface Shape {
-  /** The column that no row can do without. */
+  /** The required column. */
   readonly key: string;
   readonly headings: readonly string[];
   readonly most: number;
 }
 
 export interface TableRow {
-  /** Line of the file, the headings being line 1. */
+  /** Line in the file; the header is line 1. */
   readonly line: number;
-  /** Trimmed; empty where there is no such column. */
+  /** Trimmed; empty if there is no such column. */
   readonly cell: (heading: string) => string;
 }
 
-/** The rows of a table that are not empty, and what is wrong with its headings. Without the key column, or with too many rows, there are none. */
+/** The non-empty rows of a table, and faults in its header. Without the key column, or with too many rows, there are none. */
 export function readTable(
   rows: readonly (readonly string[])[],
   { key, headings, most }: Shape,
@@ -55,7 +55,7 @@ export function readTable(
               line: i + 2,
               cell: (heading: string) => {
                 const place = found.indexOf(heading);
-                // A leading apostrophe stops a spreadsheet from reading a cell as a formula.
+                // A leading apostrophe keeps a spreadsheet from reading a cell as a formula.
                 return place < 0 ? '' : (row[place] ?? '').trim().replace(/^'(?=[=+\-@])/, '');
               },
             },

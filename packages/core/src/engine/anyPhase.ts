@@ -1,7 +1,6 @@
 /**
- * Intervals of which nobody can read where they stand: what is proven then holds for every phase. Two cycles overlap or not by the phases of their
- * own two programs alone, so each such program goes through its phases with all others as they are, and each two of them through theirs by
- * themselves.
+ * Intervals whose phase cannot be read: a proof then covers every phase. Whether two cycles overlap depends only on the phases of their two
+ * programs, so each such program goes through its phases with the others fixed, and each two of them go through theirs alone.
  */
 import type { Plan, Program } from '../plan/plan.ts';
 import { EVERY_WEEKDAY, maskOfWeekdays, weekdaysOfMask } from '../time/dayRules.ts';
@@ -18,7 +17,7 @@ import {
 const isOf = (letters: readonly string[]) => (program: Program) =>
   letters.includes(program.letter) && program.days?.rule === 'interval';
 
-/** A program with each of its phases. */
+/** A program at each of its phases. */
 function phasesOf(program: Program, on: EpochDay): Program[] {
   const { days } = program;
   if (days?.rule !== 'interval') return [program];
@@ -28,7 +27,7 @@ function phasesOf(program: Program, on: EpochDay): Program[] {
   }));
 }
 
-/** Plans that between them hold each two phases that can matter to each other. */
+/** Plans that together cover each pair of phases that can matter. */
 function* variants(plan: Plan, letters: readonly string[], on: EpochDay): Generator<Plan> {
   const unknown = plan.programs.filter(isOf(letters));
   for (const program of unknown)
@@ -46,12 +45,13 @@ const keyOf = ({ first, second }: Overlap) =>
   [first, second].map(({ letter, start }) => `${letter} ${start}`).join(' ');
 
 /**
- * As `prove`, for every phase of some programs: the verdict is the worst, the headroom the least, and each pair of starts that ever overlaps is
- * there with its earliest event.
+ * As `prove`, for every phase of some programs: the worst verdict, the lowest headroom, and each pair of starts that ever overlaps, with
+ * its earliest event.
  *
- * @param letters programs of which the phase is not known; those without an interval stand as they are.
+ * Cost: one proof for each phase, and one of two programs for each pair of phases of two such programs.
+ *
+ * @param letters programs whose phase is not known; those without an interval stay as they are
  * @throws TooMuchWork
- * Cost: a proof for each phase, and one of two programs for each two phases of two such programs.
  */
 export function proveAnyPhase(
   plan: Plan,
@@ -88,7 +88,7 @@ export function proveAnyPhase(
   };
 }
 
-/** A plan whose programs of unknown phase water on every date on which some phase does: for drawing, where no one phase can be told. */
+/** A plan whose programs of unknown phase water on every date some phase does, for drawings that cannot show a single phase. */
 export const onAnyDay = (plan: Plan, letters: readonly string[]): Plan => ({
   ...plan,
   programs: plan.programs.map((program) => {

@@ -1,14 +1,14 @@
-/** Times of day to which a start cannot be moved, since its cycle would overlap there. */
+/** Times of day to which a start cannot be moved, because its cycle would overlap. */
 import type { Plan } from '../plan/plan.ts';
 import { type EpochDay, SECONDS_PER_DAY } from '../time/calendar.ts';
 import { Effort } from './effort.ts';
 import { Examination } from './examination.ts';
 
 /**
- * The times of day on the timer's step to which a start may not be moved, since its cycle would at some time overlap
- * another one or itself. Empty where the program is not complete, or has no starts of its own.
+ * Times of day in the timer's step to which a start may not be moved, because its cycle would ever overlap another or itself. Empty if the
+ * program is not complete or has no starts of its own.
  *
- * @returns seconds of the day, ascending.
+ * @returns seconds of the day, ascending
  * @throws TooMuchWork
  */
 export function blockedStarts(plan: Plan, letter: string, start: string, on: EpochDay): number[] {

@@ -1,6 +1,4 @@
-/**
- * What waters when, as events of a calendar: with a rule that comes again where that is exact forever, else date by date.
- */
+/** Watering as calendar events: recurring if a rule is exact forever, otherwise date by date. */
 import { assertDefined } from '../document/assertDefined.ts';
 import {
   SECONDS_PER_DAY,
@@ -29,14 +27,14 @@ interface DailyRule {
 export interface WateringEvent {
   readonly station: number;
   readonly program: string;
-  /** Of the first one, on the timer's clock. */
+  /** Start of the first one, on the timer's clock. */
   readonly on: ClockSecond;
   readonly seconds: number;
-  /** Null: this one time. */
+  /** Null: once. */
   readonly rule: DailyRule | null;
 }
 
-/** More events than this are no calendar that anybody reads, and few programs take them. Our own limit. */
+/** No one reads a calendar with more events, and few programs accept it. Our own limit. */
 const MOST_EVENTS = 20_000;
 
 /** How far ahead events are listed that no rule can express. */
@@ -59,13 +57,13 @@ const weekdaysIn = (mask: number) => WEEKDAYS.filter((_, i) => mask & (1 << i));
 const monthDaysIn = (mask: number) =>
   Array.from({ length: 31 }, (_, i) => i + 1).filter((day) => mask & (1 << (day - 1)));
 
-/** An interval and weekdays meet within this many days, or never. */
+/** An interval and weekdays coincide within this many days, or never. */
 const MOST_DAYS_TO_FIRST = 366 * 28;
 
 /**
- * Every run of a plan from 00:00 of a date on. With rules they have no end; else they are those of the next `DAYS_AHEAD` days.
+ * Every run of a plan from 00:00 of a date on: endless with rules, otherwise the next `DAYS_AHEAD` days.
  *
- * @throws TooMuchWork also where there are more than `MOST_EVENTS`
+ * @throws TooMuchWork also for more than `MOST_EVENTS` events
  */
 export function wateringEvents(plan: Plan, from: EpochDay, days = DAYS_AHEAD): WateringEvent[] {
   const events = eventsOf(plan, from, days);
@@ -82,7 +80,7 @@ function eventsOf(plan: Plan, from: EpochDay, days: number): WateringEvent[] {
   for (const program of programsByLetter(plan)) {
     if (missingOf(program, watering).length > 0) continue;
     const alone = { ...plan, programs: [program] };
-    // Runs that no calendar rule can express: those on the days after odd dates.
+    // Runs no calendar rule can express: those on the days after odd dates.
     const odd = new Set<string>();
     for (const start of startsOf(plan, program)) {
       let day = from;
@@ -124,7 +122,7 @@ function eventsOf(plan: Plan, from: EpochDay, days: number): WateringEvent[] {
 /** A run of a start, by its seconds from the midnight of the start. */
 const runKey = (start: string, station: number, on: number) => `${start} ${station} ${on}`;
 
-/** Each run by itself; where keys are given, of these runs only. */
+/** Each run by itself; with keys given, only these runs. */
 function oneByOne(
   plan: Plan,
   from: EpochDay,
@@ -149,5 +147,5 @@ function oneByOne(
     }));
 }
 
-/** A weekday as calendars write it: `MO`. */
+/** A weekday in calendar notation: `MO`. */
 export const calendarWeekday = (weekday: Weekday): string => weekday.slice(0, 2).toUpperCase();

@@ -1,4 +1,4 @@
-/** Starts that a change of the clocks moves, doubles or skips. */
+/** Starts that a clock change moves, doubles or skips. */
 import { type Plan, programsByLetter } from '../plan/plan.ts';
 import { wateringStations } from '../plan/linked.ts';
 import { missingOf } from '../plan/program.ts';
@@ -6,26 +6,25 @@ import { startsOf } from '../plan/starts.ts';
 import { type EpochDay, type TimeText, SECONDS_PER_DAY } from '../time/calendar.ts';
 import { isIn } from '../time/dayRules.ts';
 
-/** A change of the house's clocks: the hours between the two are skipped, or come twice. */
+/** A clock change at the site: the hours between the two are skipped or repeated. */
 export interface ClockChange {
   readonly day: EpochDay;
-  /** Second of the day at which the clocks are moved, and to which. */
+  /** Seconds of the day before and after the change. */
   readonly from: number;
   readonly to: number;
 }
 
-/** A start that a change of the clocks affects. */
+/** A start affected by a clock change. */
 export interface MovedStart {
   readonly letter: string;
   readonly start: TimeText;
-  /** Second of the day at which it waters then, by the house's clocks. */
+  /** Local second of the day at which it then waters. */
   readonly at: number;
 }
 
 /**
- * The starts that a change of the clocks touches. A timer that follows it: those due within the hour that is skipped, which
- * fire on the first second after it, and those within the hour that comes twice, which fire the first time. One that does
- * not: all of its starts, which are an hour off from then on.
+ * Starts affected by a clock change. A timer that follows it: starts in the skipped hour, which fire on the first second after it, and
+ * those in the repeated hour, which fire the first time. A timer that does not: all its starts, an hour off from then on.
  */
 export function startsMovedBy(plan: Plan, { day, from, to }: ClockChange): MovedStart[] {
   const watering = wateringStations(plan);

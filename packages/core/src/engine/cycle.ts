@@ -1,4 +1,4 @@
-/** How long a program's cycle takes and when its valves are open (timing-rules.md section 4, and section 6 where a window pauses it). */
+/** How long a program's cycle takes and when its valves are open (timing-rules.md section 4, and section 6 for pauses). */
 import type { ClockSecond } from '../time/calendar.ts';
 import { Effort } from './effort.ts';
 import type { Plan, Program } from '../plan/plan.ts';
@@ -8,12 +8,12 @@ import { cycleModel, sharesAt, type CycleModel, type CycleRun } from './cycleMod
 import { Work } from './cycleWork.ts';
 
 export interface CycleShape {
-  /** Seconds from the beginning to the end, soaks and delays inside it included. */
+  /** Seconds from start to end, including soaks and delays. */
   readonly seconds: number;
   readonly runs: readonly CycleRun[];
 }
 
-/** A cycle at a percent as it would run by itself with no window in its way, with every run. */
+/** A cycle at a percent as it would run alone, with no window in its way, with every run. */
 export function shapeAt(model: CycleModel, percent: number, effort: Effort): CycleShape {
   effort.at = model.path;
   const runs: CycleRun[] = [];
@@ -23,7 +23,7 @@ export function shapeAt(model: CycleModel, percent: number, effort: Effort): Cyc
   return { seconds, runs };
 }
 
-/** Length in seconds of a cycle at a percent with no window in its way; the same as `shapeAt(…).seconds`. */
+/** Length in seconds of a cycle at a percent with no window in its way; equals `shapeAt(…).seconds`. */
 export function cycleSecondsAt(model: CycleModel, percent: number, effort: Effort): number {
   effort.spend(model.runs.length);
   if (model.atOnce === 1) {
@@ -36,7 +36,7 @@ export function cycleSecondsAt(model: CycleModel, percent: number, effort: Effor
       sum += seconds;
       if (seconds > 0) count++;
     }
-    // Nothing is split at this percent: each station once, in order, a delay between two.
+    // Nothing is split at this percent: each station once, in order, with the delay between.
     if (!split) return sum + model.delaySeconds * Math.max(0, count - 1);
   }
   effort.at = model.path;
@@ -44,9 +44,9 @@ export function cycleSecondsAt(model: CycleModel, percent: number, effort: Effor
 }
 
 /**
- * A cycle that windows pause, from a moment at which none holds.
+ * A cycle paused by windows, from a moment outside any.
  *
- * @returns the moment at which it ends. Each piece goes to `opened` with the windows inside it; see `betweenWindows`.
+ * @returns the end. Passes each run to `opened` with the windows inside it; see `betweenWindows`.
  */
 export function pausedCycleEnd(
   model: CycleModel,
@@ -60,7 +60,7 @@ export function pausedCycleEnd(
   return new Work(sharesAt(model, percent), model, windows, begin).run(effort, opened);
 }
 
-/** A piece without the windows inside it: its runs, each a valve open without a break. */
+/** Splits a run at the windows inside it into periods in which the valve is open. */
 export function betweenWindows(
   { station, on, off }: CycleRun,
   windows: WeekWindows,
@@ -78,7 +78,11 @@ export function betweenWindows(
   return runs;
 }
 
-/** A program's cycle at a percent as it would run by itself with no window in its way. For screens. @throws TooMuchWork */
+/**
+ * A program's cycle at a percent as it would run alone, with no window in its way. For screens.
+ *
+ * @throws TooMuchWork
+ */
 export function cycleShape(plan: Plan, program: Program, percent: number): CycleShape {
   return shapeAt(cycleModel(plan, program), percent, new Effort());
 }

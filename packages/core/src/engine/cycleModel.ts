@@ -1,24 +1,24 @@
-/** What a program's cycles are made of: each station's run, how it is split, and what that comes to at a percent. */
+/** What a program's cycles consist of: each station's run, how it is split, and the result at a percent. */
 import type { Path } from '../document/fault.ts';
 import type { Plan, Program, Seasonal } from '../plan/plan.ts';
 import { runsWithLinked, splitBy } from '../plan/linked.ts';
 import { adjustedSeconds } from '../plan/program.ts';
 import type { WeekWindows } from '../time/windows.ts';
 
-/** One valve open without a break; half-open, `off` not included. Seconds from the cycle's beginning, or clock seconds. */
+/** One valve open without a break; half-open, `off` excluded. Seconds from the start of the cycle, or clock seconds. */
 export interface CycleRun {
   readonly station: number;
   readonly on: number;
   readonly off: number;
 }
 
-/** What the stations have to give in a cycle, a column for each figure, all in seconds; a row for each station with water. */
+/** What the stations water in a cycle, a column for each quantity, in seconds; a row for each station that waters. */
 export interface Shares {
   readonly count: number;
   readonly stations: readonly number[];
-  /** Adjusted run, above 0. */
+  /** Adjusted run time, above 0. */
   readonly seconds: Float64Array;
-  /** Longest piece; the whole run where it is not split. */
+  /** Longest cycle; the whole run time if not split. */
   readonly pieces: Float64Array;
   readonly soaks: Float64Array;
   /** Thousandths of a litre a minute. */
@@ -26,7 +26,7 @@ export interface Shares {
   readonly leastFlow: number;
 }
 
-/** One run of a program as entered, with how it is split; seconds. */
+/** A run of a program as entered, with its cycle and soak; seconds. */
 interface EnteredRun {
   readonly station: number;
   readonly seconds: number;
@@ -36,25 +36,25 @@ interface EnteredRun {
   readonly flow: number;
 }
 
-/** A program's cycles before the percent: what is the same for all of them, looked up once. */
+/** A program's cycles before the percent is applied: looked up once for all of them. */
 export interface CycleModel {
-  /** Of enabled stations, ascending by number. */
+  /** Enabled stations, ascending by number. */
   readonly runs: readonly EnteredRun[];
   readonly delaySeconds: number;
   readonly seasonal: Seasonal;
-  /** The limit K of stations open at once within the cycle. */
+  /** Limit K of stations open at once within the cycle. */
   readonly atOnce: number;
-  /** Thousandths of a litre a minute; Infinity where none is set. */
+  /** Thousandths of a litre a minute; Infinity if there is no limit. */
   readonly flowLimit: number;
-  /** Where the runs stand in the document. */
+  /** Path of the runs in the document. */
   readonly path: Path;
-  /** What the runs come to, by percent, once that has been asked. */
+  /** Cached results by percent. */
   readonly shares: Map<number, Shares>;
 }
 
 const thousandths = (litres: number) => Math.round(litres * 1000);
 
-/** What a program's cycles are made of, whatever the percent. */
+/** What a program's cycles consist of, at any percent. */
 export function cycleModel(plan: Plan, program: Program): CycleModel {
   const { cycleSoak, seasonal } = plan.timer;
   const { settings } = plan;
@@ -93,7 +93,7 @@ export function cycleModel(plan: Plan, program: Program): CycleModel {
 
 const MOST_PERCENTS_KEPT = 16;
 
-/** What the stations have to give at a percent. */
+/** What the stations water at a percent. */
 export function sharesAt({ runs, seasonal, shares }: CycleModel, percent: number): Shares {
   let made = shares.get(percent);
   if (made) return made;
@@ -114,13 +114,13 @@ export function sharesAt({ runs, seasonal, shares }: CycleModel, percent: number
     leastFlow = Math.min(leastFlow, flow);
   }
   made = { count: stations.length, stations, seconds, pieces, soaks, flows, leastFlow };
-  // Headroom asks for each percent once; only the months' twelve are asked for again.
+  // Headroom asks for each percent once; only the twelve months' are asked for again.
   if (shares.size >= MOST_PERCENTS_KEPT) shares.clear();
   shares.set(percent, made);
   return made;
 }
 
-/** Seconds that no cycle of a program at up to `percent` is longer than; coarse, and cheap. */
+/** Upper bound in seconds for cycles of a program at up to `percent`; coarse and cheap. */
 export function longestConceivable(
   model: CycleModel,
   percent: number,

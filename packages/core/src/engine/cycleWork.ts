@@ -1,11 +1,11 @@
-/** One cycle piece by piece, as timing-rules.md section 4 describes it. Rounds that repeat are taken many at once. */
+/** One cycle run by run, as in timing-rules.md section 4. Repeating rounds are skipped in bulk. */
 import { assertDefined } from '../document/assertDefined.ts';
 import type { ClockSecond } from '../time/calendar.ts';
 import type { WeekWindows } from '../time/windows.ts';
 import type { CycleModel, CycleRun, Shares } from './cycleModel.ts';
 import type { Effort } from './effort.ts';
 
-/** Pieces done one by one before it pays to look for a pattern that repeats. */
+/** Runs simulated one by one before looking for a repeating pattern. */
 const PIECES_BEFORE_A_PATTERN = 256;
 
 /** No timer has more stations (plan-format.md). */
@@ -26,26 +26,26 @@ const EVERY_ROW = Int32Array.from({ length: 99 }, (_, i) => i);
 export class Work {
   private readonly left: Float64Array;
   private readonly ready: Float64Array;
-  /** Moment of closing; −Infinity while closed. */
+  /** Closing moment; −Infinity while closed. */
   private readonly closes: Float64Array;
-  /** Rows of the stations that still have water to give, ascending; the first `living` of them. */
+  /** Rows of stations with water left, ascending; the first `living` of them. */
   private readonly live: Int32Array;
   private living: number;
-  /** Rows of those that are open. */
+  /** Rows of open stations. */
   private readonly opened: number[] = [];
-  /** Rows of those that soak, and perhaps of some that no longer do. */
+  /** Rows of soaking stations, and possibly of some that no longer soak. */
   private readonly soaking: number[] = [];
   private openFlow = 0;
   private last = -1;
   private lastClosing = -Infinity;
   private pieces = 0;
-  /** Stations looked at since the work was last counted. */
+  /** Stations examined since work was last counted. */
   private steps = 0;
   private t: ClockSecond;
   private readonly shares: Shares;
   private readonly model: CycleModel;
   private readonly windows: WeekWindows | null;
-  /** No window holds a moment from the last free one looked at until here. */
+  /** No window contains a moment between the last checked free one and this. */
   private freeUntil: ClockSecond = -Infinity;
 
   constructor(shares: Shares, model: CycleModel, windows: WeekWindows | null, begin: ClockSecond) {
@@ -60,10 +60,10 @@ export class Work {
     this.living = shares.count;
   }
 
-  /** Works through the whole cycle and hands each piece to `tell`; the end is when the last valve closes. */
+  /** Runs the whole cycle and passes each run to `tell`; the end is when the last valve closes. */
   run(effort: Effort, tell: ((piece: CycleRun) => void) | null): ClockSecond {
     let pattern: Pattern | null = null;
-    // This ends: every turn moves to a later moment, and there are only so many moments between two closings.
+    // Terminates: every iteration moves to a later moment, and there are finitely many between two closings.
     for (;;) {
       effort.spend(8 + this.steps);
       this.steps = 0;
@@ -96,7 +96,11 @@ export class Work {
     while (opened.length > kept) opened.pop();
   }
 
-  /** Opens every station that may open now. @returns the next moment at which anything can happen. */
+  /**
+   * Opens every station that may open now.
+   *
+   * @returns the next moment at which anything can happen
+   */
   private openAndLookAhead(tell: ((piece: CycleRun) => void) | null): ClockSecond {
     const { atOnce, delaySeconds } = this.model;
     let next = Infinity;
@@ -119,7 +123,7 @@ export class Work {
     return next;
   }
 
-  /** Now, or the end of the window that holds this moment. */
+  /** Now, or the end of the window containing this moment. */
   private nextFree(): ClockSecond {
     if (this.t < this.freeUntil || !this.windows) return this.t;
     const free = this.windows.nextFree(this.t);
@@ -127,7 +131,7 @@ export class Work {
     return free;
   }
 
-  /** The next moment at which a soak is over. */
+  /** The next moment at which a soak ends. */
   private nextReady(): ClockSecond {
     const { soaking, ready, t } = this;
     this.steps += soaking.length;
@@ -143,7 +147,7 @@ export class Work {
     return next;
   }
 
-  /** Place in `live` of the first station after `last`, round to the lowest, that is ready, not open and fits beside those open. */
+  /** Index in `live` of the first station after `last`, wrapping to the lowest, that is ready, closed and fits beside the open ones. */
   private choose(): number {
     const { live, living, ready, closes, t, shares } = this;
     const alone = this.opened.length === 0;
@@ -192,7 +196,7 @@ export class Work {
     });
   }
 
-  /** Everything that decides what happens next. */
+  /** Everything that determines what happens next. */
   state(): State {
     const { t, last, lastClosing, left, ready, closes } = this;
     return {
@@ -205,26 +209,26 @@ export class Work {
     };
   }
 
-  /** Seconds until a station is ready; 0 where it is, or where it has given all its water. */
+  /** Seconds until a station is ready; 0 if it is, or if it has no water left. */
   private aheadOf(i: number): number {
     return assertDefined(this.left[i], 'left[i]') > 0
       ? Math.max(0, assertDefined(this.ready[i], 'ready[i]') - this.t)
       : 0;
   }
 
-  /** Seconds until a station closes. One that closes on this very second is not the same as one that is not open. */
+  /** Seconds until a station closes. Closing at this second differs from being closed. */
   private untilClosing(i: number): number {
     const closes = assertDefined(this.closes[i], 'closes[i]');
     return closes === -Infinity ? -1 : closes - this.t;
   }
 
-  /** What has happened since an earlier state, where only the water left differs; null where more differs. */
+  /** What happened since an earlier state that differs only in water left; null if more differs. */
   roundSince(kept: State): Round | null {
     if (this.t <= kept.t || this.last !== kept.last) return null;
     if (Math.max(0, this.lastClosing + this.model.delaySeconds - this.t) !== kept.wait) return null;
     for (let i = 0; i < this.left.length; i++) {
       if (this.aheadOf(i) !== kept.ready[i] || this.untilClosing(i) !== kept.closes[i]) return null;
-      // A station that has finished since then, or has not, must be in the same case as before.
+      // A station must be in the same case as before: finished since then, or not.
       if (
         assertDefined(this.left[i], 'left[i]') > 0 !==
         assertDefined(kept.left[i], 'kept.left[i]') > 0
@@ -236,8 +240,8 @@ export class Work {
   }
 
   /**
-   * What has come round once will come round again with every station's water less by as much as last time, as long as all
-   * have full pieces left. So many rounds are taken at once.
+   * A round that happened once repeats, with every station's water reduced by the same amount, while all have full runs left. That many
+   * rounds are skipped at once.
    */
   private skip({ seconds, water }: Round): void {
     let rounds = Infinity;
@@ -260,20 +264,20 @@ export class Work {
 interface State {
   readonly t: number;
   readonly last: number;
-  /** Seconds until the delay is over. */
+  /** Seconds until the delay ends. */
   readonly wait: number;
   readonly left: Float64Array;
   readonly ready: Float64Array;
   readonly closes: Float64Array;
 }
 
-/** What happened between two states that are alike. */
+/** What happened between two equal states. */
 interface Round {
   readonly seconds: number;
   readonly water: Float64Array;
 }
 
-/** Looks for a state that was there before, comparing with one that is kept twice as long each time (Brent's method). */
+/** Detects a repeated state by comparing with one kept twice as long each time (Brent's method). */
 class Pattern {
   private kept: State;
   private patience = 1;

@@ -1,16 +1,16 @@
-/** Stretches in which a station that waters stays dry for longer than usual. */
+/** Periods in which a station that waters stays dry longer than usual. */
 import type { Plan } from '../plan/plan.ts';
 import type { ClockSecond } from '../time/calendar.ts';
 import { WeekWindows } from '../time/windows.ts';
 
-/** A stretch of hours without water; of one program, or of all where the letter is null. */
+/** A period of no-water hours, of one program, or of all if the letter is null. */
 export interface DryStretch {
   readonly letter: string | null;
   readonly from: ClockSecond;
   readonly to: ClockSecond;
 }
 
-/** The hours without water that are set, between two moments, whether or not the timer obeys them. */
+/** No-water hours set between two moments, whether or not the timer obeys them. */
 export function dryStretches(plan: Plan, from: ClockSecond, to: ClockSecond): DryStretch[] {
   const common = plan.settings.noWaterWindows ?? [];
   return [

@@ -1,10 +1,10 @@
 /**
- * How much work one question may cost. Real plans take a thousandth of it; a document may be sound and yet so absurd (a day's
- * run in pieces of one second, at every percent) that no answer comes in time. Then the question is refused by path.
+ * Limit on the work of one question. Real plans take a thousandth of it, but a valid document can be so absurd (a day's run in cycles of
+ * one second, at every percent) that no answer would come in time. It is then refused by path.
  */
 import type { Fault, Outcome, Path } from '../document/fault.ts';
 
-/** The answer would take too long; `fault` says what of the plan is to blame. */
+/** The answer would take too long; `fault` names the cause in the plan. */
 export class TooMuchWork extends Error {
   readonly fault: Fault;
 
@@ -14,7 +14,7 @@ export class TooMuchWork extends Error {
   }
 }
 
-/** The answer of a question of the engine, or the fault of a plan that asks too much of it. */
+/** The engine's answer to a question, or the fault of a plan that takes too much work. */
 export function attempt<T>(question: () => T): Outcome<T> {
   try {
     return { ok: true, value: question() };
@@ -24,20 +24,20 @@ export function attempt<T>(question: () => T): Outcome<T> {
   }
 }
 
-/** Small steps of the engine, some tens of nanoseconds each: two seconds or so. Our own limit, not the specification's. */
+/** Engine steps of some tens of nanoseconds each: about two seconds. Our own limit, not the specification's. */
 const MOST_STEPS = 45_000_000;
 
-/** Counts down what is left, and from time to time reports how far it is. */
+/** Counts down the remaining steps, and reports progress from time to time. */
 export class Effort {
   private left: number;
-  /** What is being worked at, for the refusal. */
+  /** The part being worked on, for the refusal. */
   at: Path = [];
 
   constructor(steps = MOST_STEPS) {
     this.left = steps;
   }
 
-  /** @throws TooMuchWork when nothing is left. */
+  /** @throws TooMuchWork when none are left */
   spend(steps: number): void {
     this.left -= steps;
     if (this.left < 0) throw new TooMuchWork({ code: 'too-much-work', path: this.at });

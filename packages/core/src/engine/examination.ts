@@ -1,4 +1,4 @@
-/** What an examination of a plan reports, whichever parts were asked for. */
+/** What a check of a plan reports, depending on what was asked for. */
 import { type Settings, type Plan, programsByLetter } from '../plan/plan.ts';
 import { wateringStations } from '../plan/linked.ts';
 import { type Missing, missingOf } from '../plan/program.ts';
@@ -14,23 +14,23 @@ import { type Span } from './namedStarts.ts';
 export interface ProgramCheck {
   readonly letter: string;
   readonly missing: readonly Missing[];
-  /** Of nominal cycles over all dates from the day of the check on; null where it never fires. */
+  /** Over nominal cycles on all dates from the day of the check; null if it never fires. */
   readonly cycleSeconds: { readonly shortest: number; readonly longest: number } | null;
   /** Up to five. */
   readonly nextWateringDays: readonly EpochDay[];
 }
 
-/** The verdict where somebody else changes the percent (`percentDrivenBy`). */
+/** The verdict if someone else changes the percent (`percentDrivenBy`). */
 export interface DrivenPercent {
   readonly by: Exclude<Settings['percentDrivenBy'], 'person' | undefined>;
   readonly lowest: number;
   readonly highest: number;
-  /** The first overlap that some percents of the range, changing from cycle to cycle as they like, can bring. */
+  /** The first overlap possible if percents in the range change from cycle to cycle. */
   readonly overlap: Overlap | null;
 }
 
 const NEXT_DATES = 5;
-/** What one check works on. */
+/** Inputs of one check. */
 export class Examination {
   readonly effort: Effort;
   readonly meetings: Meetings;
@@ -75,7 +75,7 @@ export class Examination {
     return [...days].sort((a, b) => a - b).slice(0, NEXT_DATES);
   }
 
-  /** The shortest and the longest of a program's nominal cycles, over classes of dates of which there is one to come. */
+  /** Shortest and longest of a program's nominal cycles, over classes of dates that still occur. */
   private lengths(program: ProgramCycles): ProgramCheck['cycleSeconds'] {
     const classes = program.starts
       .flatMap((start) =>
@@ -103,7 +103,7 @@ export class Examination {
     }));
   }
 
-  /** Whether percents that somebody else changes can lead to an overlap. */
+  /** Whether percents that someone else changes can cause an overlap. */
   driven({ settings, timer }: Plan): DrivenPercent | null {
     const { percentDrivenBy: by = 'person', percentRange: range } = settings;
     if (by === 'person' || !range || timer.seasonal.scope === 'none') return null;

@@ -1,4 +1,4 @@
-/** How long it is from each beginning of a cycle to the next beginning of any: shorter cycles never overlap. */
+/** Time from each cycle's beginning to the next beginning of any: shorter cycles never overlap. */
 import { assertDefined } from '../document/assertDefined.ts';
 import { LAST_DAY, SECONDS_PER_DAY, type EpochDay } from '../time/calendar.ts';
 import type { StartDays } from '../time/dayRules.ts';
@@ -8,7 +8,7 @@ import type { Effort } from './effort.ts';
 import type { Span } from './namedStarts.ts';
 import { lowestWeekday, type ProgramCycles } from './nominal.ts';
 
-/** A beginning: of a start, on those weekdays on which it begins at the same time of day. */
+/** A beginning of a start, on the weekdays on which it has the same time of day. */
 interface Beginning {
   readonly program: ProgramCycles;
   readonly start: StartDays;
@@ -16,22 +16,22 @@ interface Beginning {
   readonly least: EpochDay;
   readonly begins: number;
   readonly timeOfDay: number;
-  /** A weekday of it. */
+  /** One of its weekdays. */
   readonly weekday: number;
 }
 
-/** A beginning, and the least number of seconds from it to the next of any start on any date; Infinity if there is none in reach. */
+/** A beginning, and the minimum seconds to the next one of any start on any date; Infinity if none is in reach. */
 export interface Gap {
   readonly beginning: Beginning;
   readonly seconds: number;
 }
 
-/** No percent goes beyond it (plan-format.md). */
+/** The maximum percent (plan-format.md). */
 const HIGHEST_PERCENT = 500;
 
 /**
- * For each beginning the gap to the next one, where that is within reach of the longest cycle conceivable. What the percent
- * is makes no difference to it, so it serves for all of them.
+ * The gap from each beginning to the next, if within reach of the longest possible cycle. It does not depend on the percent, so it is
+ * computed once.
  */
 export function gapsOf(
   programs: readonly ProgramCycles[],
@@ -57,7 +57,7 @@ interface NextBeginning {
   readonly seconds: number;
 }
 
-/** All beginnings in the order in which they come after one of them, day after day, as far as its cycles can reach or dates go. */
+/** All beginnings after a given one, in order, day after day, as far as cycles or dates reach. */
 function* nextInOrder(
   all: readonly Beginning[],
   at: number,
@@ -65,7 +65,7 @@ function* nextInOrder(
 ): Generator<NextBeginning> {
   const own = all[at];
   if (!own) return;
-  // Beginnings at the same time of day stand next to it in the list, so start with the first of them.
+  // Beginnings at the same time of day are adjacent, so start with the first of them.
   let from = at;
   while (from > 0 && all[from - 1]?.timeOfDay === own.timeOfDay) from--;
   const mostRounds = LAST_DAY - own.least + 9;
@@ -79,7 +79,7 @@ function* nextInOrder(
   }
 }
 
-/** Whether there are dates on which one beginning comes so many seconds after another. */
+/** Whether there are dates on which one beginning follows another by this many seconds. */
 function comeTogether(
   own: Beginning,
   next: Beginning,

@@ -1,22 +1,20 @@
-/** How far the seasonal percent may go before two cycles overlap (timing-rules.md section 7, Headroom). */
+/** How high the seasonal percent can go before two cycles overlap (timing-rules.md section 7, Headroom). */
 import { allYear, type ProgramCycles } from './nominal.ts';
 import type { Overlap, OverlapProof } from './overlap.ts';
 import type { Timer } from '../plan/plan.ts';
 import { percentSteps } from '../plan/program.ts';
 
 export interface Headroom {
-  /** The greatest step up to which no two cycles ever overlap; null where already the lowest step overlaps. */
+  /** The highest step up to which no two cycles ever overlap; null if the lowest step already overlaps. */
   readonly percent: number | null;
-  /** The next step, at which some do, or null. */
+  /** The next step, at which some overlap, or null. */
   readonly nextStep: number | null;
 }
 
 /**
- * Goes up step by step, because the answer asks that each lower step is free too, and a higher percent does not make every
- * cycle longer in all its places once pieces, soaks and windows interleave. When cycles begin does not depend on the
- * percent; so the gap from each beginning to the next one is worked out once, and at each step it is only compared with the
- * length of the cycle: no cycle reaches a later one without reaching the next. With no complete program it is the highest
- * step.
+ * Tries step by step: every lower step must be free too, and a higher percent does not lengthen every cycle everywhere once cycles, soaks
+ * and windows interleave. Beginnings do not depend on the percent, so gaps are computed once and compared with the cycle length at each
+ * step; a cycle cannot reach a later beginning without reaching the next. Without a complete program it is the highest step.
  */
 export function headroomOf(
   timer: Timer,
@@ -45,7 +43,7 @@ export function headroomOf(
   return { percent: free, nextStep: null };
 }
 
-/** What meets first with every cycle at one percent: of the pairs that overlap then, the one with the earliest event. */
+/** The first overlap with every cycle at one percent: of all pairs, the one with the earliest event. */
 export function meetsFirstAt(percent: number, proof: OverlapProof): Overlap | null {
   const choices = allYear([percent]);
   return proof.find(() => choices)[0] ?? null;

@@ -1,8 +1,8 @@
 /**
- * Timers of one house that share a supply: when cycles of two of them run at the same time, over all dates, and how much water that takes.
+ * Timers of one site on one supply: when cycles of two of them run at the same time, over all dates, and how much water that takes.
  *
- * Each timer knows nothing of the other, so nothing waits: it is their nominal cycles that meet. Those are classes of dates with one stretch each (overlap.ts says why that is
- * complete); so all pairs of classes, and all distances of days by which they reach each other, are tried.
+ * Each timer knows nothing of the others, so nothing waits: their nominal cycles coincide. Those form classes of dates with one period each
+ * (overlap.ts explains why that is complete), so all pairs of classes, and all day distances within reach, are tried.
  */
 import { programsByLetter, type Plan } from '../plan/plan.ts';
 import { wateringStations } from '../plan/linked.ts';
@@ -22,7 +22,7 @@ import { asSet, ProgramCycles } from './nominal.ts';
 export interface HouseTimer {
   readonly id: string;
   readonly plan: Plan;
-  /** Litres a minute by station; those that nobody knows are missing. */
+  /** Litres a minute by station; unknown ones are absent. */
   readonly flows: ReadonlyMap<number, number>;
 }
 
@@ -33,20 +33,20 @@ export interface HouseCycle {
   /** The date on which the start was due. */
   readonly day: EpochDay;
   readonly begins: ClockSecond;
-  /** The end itself is not occupied. */
+  /** Exclusive. */
   readonly ends: ClockSecond;
 }
 
-/** The most water that flows at one time. */
+/** The highest flow at any time. */
 export interface Flow {
   readonly litresPerMinute: number;
-  /** False: a station that runs then has no known flow, so it is more than this. */
+  /** False: a running station's flow is not known, so it is more than this. */
   readonly isWhole: boolean;
 }
 
-/** A stretch in which two cycles of different timers both run. */
+/** A period in which cycles of two timers both run. */
 export interface HouseEvent {
-  /** The one that begins earlier; of two at once, that of the timer given first. */
+  /** The one that begins earlier; if both begin together, that of the first timer. */
   readonly first: HouseCycle;
   readonly second: HouseCycle;
   readonly sharedSeconds: number;
@@ -55,11 +55,11 @@ export interface HouseEvent {
 
 /** Two starts of different timers that ever run at the same time. */
 export interface HouseMeeting {
-  /** The first time of all. */
+  /** The earliest time. */
   readonly next: HouseEvent;
-  /** The first of those with the most water. */
+  /** The first of those with the highest flow. */
   readonly worst: HouseEvent;
-  /** In a mean year of an endless calendar. */
+  /** In an average year. */
   readonly perYear: number;
 }
 
@@ -96,7 +96,7 @@ const cycleOf = ({ timer, named }: Own, stretch: Stretch, day: EpochDay): HouseC
   ends: day * SECONDS_PER_DAY + stretch.ends,
 });
 
-/** What flows at each change of the valves of two cycles, within a stretch that both have in common. */
+/** Flow after each valve change of two cycles, within their common period. */
 function peakOf(
   cycles: readonly (readonly [Own, HouseCycle])[],
   from: ClockSecond,
@@ -111,7 +111,7 @@ function peakOf(
       const [flow, unknown] = [known ?? 0, known === undefined ? 1 : 0];
       steps.push({ at: opens, flow, unknown }, { at: closes, flow: -flow, unknown: -unknown });
     }
-  // What closes at a moment makes room for what opens at it.
+  // A closing valve makes room for one that opens at the same moment.
   steps.sort((a, b) => a.at - b.at || a.flow - b.flow || a.unknown - b.unknown);
   let [flow, unknown, most, isWhole] = [0, 0, 0, true];
   for (const step of steps) {
@@ -140,7 +140,7 @@ function eventOf(x: Own, a: HouseCycle, y: Own, b: HouseCycle): HouseEvent {
 
 const beginOf = ({ second }: HouseEvent): ClockSecond => second.begins;
 
-/** How two starts meet; null: never. */
+/** How two starts coincide; null: never. */
 function meetingOf(x: Own, y: Own, meetings: Meetings, effort: Effort): HouseMeeting | null {
   let next: HouseEvent | null = null;
   let worst: HouseEvent | null = null;
@@ -167,10 +167,11 @@ function meetingOf(x: Own, y: Own, meetings: Meetings, effort: Effort): HouseMee
 }
 
 /**
- * All pairs of starts of different timers that ever run at the same time, the first to come first.
+ * All pairs of starts of different timers that ever run at the same time, earliest first. Timers that are off run nothing.
  *
- * @param on dates before it do not count
- * Cost: pairs of starts × their classes. Of timers that are switched off nothing runs.
+ * Cost: pairs of starts × their classes.
+ *
+ * @param on earlier dates do not count
  * @throws TooMuchWork
  */
 export function houseMeetings(

@@ -1,15 +1,15 @@
-/** Sentences about timers of one house that run at the same time. */
+/** Messages about timers of one site that run at the same time. */
 import { quantityWords, type UnitSystem } from '../water/units.ts';
 import { dateWords, lengthWords, timeOfMoment, type Speech } from '../words/words.ts';
 import type { HouseMeeting } from './houseMeetings.ts';
 import { oftenWords } from './overlapWords.ts';
 import { say, wordsOf } from '../language/say.ts';
 
-/** `unknown`: a flow, or what the supply gives, is not known; `too-much`: the supply gives less than flows. */
+/** `unknown`: a flow or the supply is not known; `too-much`: the flow exceeds the supply. */
 export type MeetingTone = 'fits' | 'unknown' | 'too-much';
 export type HouseTone = MeetingTone | 'apart';
 
-/** @param supply litres a minute; null: nobody measured it */
+/** @param supply litres a minute; null: not measured */
 export function meetingTone({ worst: { flow } }: HouseMeeting, supply: number | null): MeetingTone {
   if (supply === null) return 'unknown';
   if (flow.litresPerMinute > supply) return 'too-much';
@@ -34,10 +34,10 @@ const HEADLINES: Readonly<Record<HouseTone, string>> = wordsOf({
 
 export const houseHeadline = (tone: HouseTone): string => HEADLINES[tone];
 
-/** How the house's words are to be made. */
+/** Language and formats of the messages. */
 export interface HouseSpeech extends Speech {
   readonly units: UnitSystem;
-  /** The timers' names by their ids. */
+  /** Timer names by id. */
   readonly names: ReadonlyMap<string, string>;
 }
 

@@ -1,44 +1,44 @@
-/** A start by name with the dates, the stretches and the beginnings of all its cycles. */
+/** A start by name with the dates, periods and beginnings of all its cycles. */
 import type { ClockSecond, EpochDay } from '../time/calendar.ts';
 import { EVERY_WEEKDAY, type StartDays, type WeekdayMask } from '../time/dayRules.ts';
 import { EVERY_MONTH, type DayClass, type Meetings, type MonthMask } from '../time/meetings.ts';
 import { firstDayNotDelayed } from '../plan/starts.ts';
 import type { CycleClass, PercentChoices, ProgramCycles } from './nominal.ts';
 
-/** The dates that count: starts due on or after `from`, and not before `resumes`. */
+/** The dates that count: due on or after `from`, and not before `resumes`. */
 export interface Span {
   readonly from: EpochDay;
   readonly resumes: ClockSecond;
 }
 
-/** Some dates of a start, all with the same stretch. */
+/** Dates of a start with the same period. */
 export interface Stretch extends CycleClass {
   readonly dates: DayClass;
 }
 
-/** Some dates of a start on which its cycle begins at the same time of day, whatever its length. */
+/** Dates of a start on which its cycle begins at the same time of day, whatever its length. */
 export interface Opening {
   readonly begins: number;
-  /** Seconds of the longest of its cycles. */
+  /** Seconds of its longest cycle. */
   readonly longest: number;
-  /** Those that begin so on a weekday of it, the longest first. */
+  /** Cycles with this beginning, on one of its weekdays, longest first. */
   readonly stretches: readonly Stretch[];
   readonly weekdays: WeekdayMask;
   readonly months: MonthMask;
   readonly dates: DayClass;
 }
 
-/** One start by name with all that can come of it. */
+/** A start by name with all its cycles. */
 export interface Named {
   readonly letter: string;
   readonly start: StartDays;
   /** All its dates. */
   readonly dates: DayClass;
-  /** The first date that counts for it. */
+  /** Its first date that counts. */
   readonly least: EpochDay;
   readonly stretches: readonly Stretch[];
   readonly openings: readonly Opening[];
-  /** The stretch of each weekday (0 Monday) and month (0 January), at 12 × weekday + month. */
+  /** The period for each weekday (0 Monday) and month (0 January), at 12 × weekday + month. */
   readonly stretchAt: readonly (Stretch | null)[];
   /** The first date of all. */
   readonly firstDay: EpochDay | null;
@@ -49,9 +49,9 @@ export interface Named {
 }
 
 /**
- * A start with all that can come of it.
+ * A start with all its cycles.
  *
- * @param choices the percents that the months of the program may have.
+ * @param choices percents that the program's months may have
  */
 export function namedStart(
   program: ProgramCycles,
@@ -86,8 +86,8 @@ export function namedStart(
 }
 
 /**
- * Weekdays on which a start begins at the same time of day, together. Whether it begins at all depends on the weekday (a
- * window may take it) and on the month (0 percent) apart, so each of these weekdays has a cycle in each of these months.
+ * Groups weekdays on which a start begins at the same time of day. Whether it begins depends on the weekday (a window may block it) and
+ * independently on the month (0 percent), so each of these weekdays has a cycle in each of these months.
  */
 function openingsOf(
   { days }: StartDays,

@@ -1,4 +1,4 @@
-/** What the night strip shows: nights from afternoon to afternoon, as intended and as the timer will really run them. */
+/** Data of the night strip: nights from afternoon to afternoon, as intended and as the timer really runs them. */
 import {
   SECONDS_PER_DAY,
   type ClockSecond,
@@ -10,14 +10,14 @@ import type { Effort } from './effort.ts';
 import type { Plan } from '../plan/plan.ts';
 import { dueCycles, serve, type DueCycle, type ServedCycle, type ServedRun } from './simulate.ts';
 
-/** A night runs from 15:00 to 15:00, so that midnight and sunrise stand well inside it. */
+/** A night runs from 15:00 to 15:00, so that midnight and sunrise are well inside it. */
 export const NIGHT_BEGINS_SECOND = 15 * 3600;
-/** Until 9 in the morning "tonight" is the night that is still going on. */
+/** Until 9 in the morning "tonight" is the night still going on. */
 const MORNING_ENDS_SECOND = 9 * 3600;
-/** The queue of a weekly plan empties within a week or grows forever; this many days before the night show which. */
+/** The queue of a weekly plan empties within a week or grows forever; simulating this many days before the night shows which. */
 const DAYS_BEFORE = 8;
 
-/** A cycle as it would run by itself, at its place in time. */
+/** A cycle as it would run alone, at its place in time. */
 interface IntendedCycle {
   readonly letter: string;
   readonly start: TimeText;
@@ -26,7 +26,7 @@ interface IntendedCycle {
   readonly runs: readonly { readonly station: number; readonly on: number; readonly off: number }[];
 }
 
-/** A stretch of time in which two intended cycles both run. */
+/** A period in which two intended cycles both run. */
 interface SharedStretch {
   readonly first: IntendedCycle;
   readonly second: IntendedCycle;
@@ -34,20 +34,20 @@ interface SharedStretch {
   readonly to: ClockSecond;
 }
 
-/** A start due in the night, and what becomes of it. */
+/** A start due in the night, and its outcome. */
 export interface ServedStart {
   readonly letter: string;
   readonly start: TimeText;
   readonly due: ClockSecond;
   readonly outcome: 'ran' | 'cut' | 'lost';
-  /** Null where it was lost. */
+  /** Null if it was lost. */
   readonly began: ClockSecond | null;
   readonly ended: ClockSecond | null;
-  /** What it does by itself; null: a window takes it whole. */
+  /** What it does alone; null: a window blocks it entirely. */
   readonly intended: { readonly begins: ClockSecond; readonly ends: ClockSecond } | null;
 }
 
-/** A valve that is open; without a letter by hand. */
+/** An open valve; no letter: a manual run. */
 type NightRun = Pick<ServedRun, 'station' | 'on' | 'off'> & {
   readonly letter: string | null;
 };
@@ -57,34 +57,34 @@ export interface Night {
   readonly day: EpochDay;
   readonly from: ClockSecond;
   readonly to: ClockSecond;
-  /** Every cycle that has a second inside the night, by beginning. */
+  /** Every cycle with a second inside the night, by beginning. */
   readonly intended: readonly IntendedCycle[];
   readonly overlaps: readonly SharedStretch[];
-  /** Every start due in the night, and what becomes of it. */
+  /** Every start due in the night, and its outcome. */
   readonly served: readonly ServedStart[];
-  /** Every valve that is really open for a second inside the night. */
+  /** Every valve really open for a second inside the night. */
   readonly runs: readonly NightRun[];
-  /** People, weather or power do something to the timer. */
+  /** Whether people, weather or power act on the timer. */
   readonly isPressed?: boolean;
-  /** True where so much happens that single valves, and all but the first overlaps, are left out. */
+  /** True if so much happens that single runs, and all but the first overlaps, are left out. */
   readonly condensed: boolean;
 }
 
-/** The night that people call tonight: the one going on until nine in the morning, then the coming one. */
+/** The night people call tonight: until nine in the morning the current one, then the coming one. */
 export function tonightOf(now: ClockSecond): EpochDay {
   return Math.floor((now - MORNING_ENDS_SECOND) / SECONDS_PER_DAY);
 }
 
-/** The night in which a moment falls, by the date on whose afternoon it begins. */
+/** The night that contains a moment, by the date on whose afternoon it begins. */
 export function nightOf(moment: ClockSecond): EpochDay {
   return Math.floor((moment - NIGHT_BEGINS_SECOND) / SECONDS_PER_DAY);
 }
 
-/** More runs than anybody could distinguish, or a page could hold, in all nights together. */
+/** More runs over all nights than anyone could tell apart, or a page could hold. */
 const MOST_RUNS = 20_000;
 const MOST_OVERLAPS_OF_A_CONDENSED_NIGHT = 200;
 
-/** The cycles with all their runs, or without any where those would be too many. */
+/** The cycles with all their runs, or without any if there would be too many. */
 function intendedOf(due: readonly DueCycle[]): {
   readonly cycles: IntendedCycle[];
   readonly condensed: boolean;
@@ -104,9 +104,7 @@ function intendedOf(due: readonly DueCycle[]): {
   return left < 0 ? { cycles: bare, condensed: true } : { cycles: whole, condensed: false };
 }
 
-/**
- * Stretches that two cycles of a list have in common, the first ones of them; the list stands in the order of beginnings.
- */
+/** The first overlaps in a list of cycles ordered by beginning. */
 function sharedStretches(cycles: readonly IntendedCycle[], most: number): SharedStretch[] {
   const shared: SharedStretch[] = [];
   for (const [i, first] of cycles.entries())
@@ -121,19 +119,20 @@ function sharedStretches(cycles: readonly IntendedCycle[], most: number): Shared
 
 /** What a night depends on besides the plan. */
 export interface Circumstances {
-  /** Seconds by which the timer's clock is ahead of the true hour; all moments of the answer are true ones. */
+  /** Seconds by which the timer's clock is ahead; all moments of the answer are in true time. */
   readonly ahead?: number;
-  /** Of the house's clocks; a timer that follows them fires the starts of a skipped hour after it. */
+  /** Clock changes of the site; a timer that follows them fires the starts of a skipped hour after it. */
   readonly changes?: readonly ClockChange[];
-  /** What the answer may cost. */
+  /** Limit of work. */
   readonly effort?: Effort;
 }
 
 /**
- * So many nights from the one that begins on the afternoon of `first`. The cycles and the overlaps are those of the plan
- * switched on; what really runs is nothing where the timer is off.
+ * A number of nights, the first beginning on the afternoon of `first`. Cycles and overlaps are those of the plan switched on; a timer that
+ * is off really runs nothing.
  *
- * Cost: that of simulating the nights and `DAYS_BEFORE` days before them.
+ * Cost: simulating the nights and `DAYS_BEFORE` days before them.
+ *
  * @throws TooMuchWork
  */
 export function nightsFrom(
@@ -203,10 +202,7 @@ function servedStart({ due, outcome, began, ended }: ServedCycle, ahead: number)
   };
 }
 
-/**
- * The plan as it would be with every cycle at one percent, whatever the timer can hold: July's strip in March. Not for
- * saving.
- */
+/** The plan with every cycle at one percent, whatever the timer supports: July's strip in March. Not for saving. */
 export function atPercent(plan: Plan, percent: number): Plan {
   const { monthlyPercent: _dropped, ...settings } = plan.settings;
   return {

@@ -1,7 +1,7 @@
 /**
- * Nominal cycles: what each start of a program would do by itself (timing-rules.md sections 5 and 6). A nominal cycle is
- * fixed by its start's time of day, the weekday of its date (windows go by that) and the percent of its date's month; so it
- * is worked out once for each of these and said in seconds from 00:00 of its date.
+ * Nominal cycles: what each start of a program would do alone (timing-rules.md sections 5 and 6). A nominal cycle depends only on the
+ * start's time of day, the weekday of its date (because of windows) and the percent of its month. It is computed once for each of these, in
+ * seconds from 00:00 of its date.
  */
 import { assertDefined } from '../document/assertDefined.ts';
 import {
@@ -28,19 +28,19 @@ import type { Plan, Program } from '../plan/plan.ts';
 import { effectivePercent, variesByMonth } from '../plan/program.ts';
 import { SECONDS_PER_WEEK, WeekWindows } from '../time/windows.ts';
 
-/** What a cycle occupies, the end not included. Seconds from 00:00 of the date on which it was due, or clock seconds. */
+/** What a cycle occupies, end excluded. Seconds from 00:00 of the date it was due, or clock seconds. */
 export interface Occupied {
   readonly begins: number;
   readonly ends: number;
 }
 
-/** Nominal cycles that are alike: those of one start on some weekdays and in some months. */
+/** Equal nominal cycles: those of one start on some weekdays and in some months. */
 export interface CycleClass extends Occupied {
   readonly weekdays: WeekdayMask;
   readonly months: MonthMask;
 }
 
-/** Classes as they were found for some percents. */
+/** Classes found for given percents. */
 interface Classes {
   readonly choices: PercentChoices;
   readonly classes: readonly CycleClass[];
@@ -49,29 +49,29 @@ interface Classes {
 const EACH_WEEKDAY: readonly WeekdayMask[] = Array.from({ length: 7 }, (_, w) => 1 << w);
 const NO_CYCLE: Occupied = { begins: 0, ends: 0 };
 
-/** Index of the first weekday of a mask. */
+/** Index of the first weekday in a mask. */
 export const lowestWeekday = (mask: WeekdayMask) => 31 - Math.clz32(mask & -mask);
 
-/** The Monday 1969-12-29, as an epoch day: weekday w of any week stands for day `MONDAY + w`. */
+/** Monday 1969-12-29 as an epoch day: weekday w of any week is represented by day `MONDAY + w`. */
 const MONDAY: EpochDay = -3;
 
-/** Everything that one complete program does by itself, worked out when asked for and remembered. */
+/** Everything one complete program does alone, computed on demand and cached. */
 export class ProgramCycles {
   readonly letter: string;
   readonly starts: readonly StartDays[];
   readonly model: CycleModel;
-  /** Those in force: null where the timer knows none, or none is set. */
+  /** Windows in force: null if the timer has none, or none is set. */
   readonly windows: WeekWindows | null;
   readonly cutsInWindow: boolean;
-  /** Percent in each month, January first. */
+  /** Percent of each month, January first. */
   readonly percents: readonly number[];
   private readonly isSameAllYear: boolean;
   private readonly effort: Effort;
   private readonly lengths = new Map<number, number>();
   private readonly shapes = new Map<number, CycleShape>();
-  /** By second of the week and percent: when a cycle ends that pauses, in seconds of that week. */
+  /** End of a pausing cycle by second of the week and percent, in seconds of that week. */
   private readonly pausedEnds = new Map<number, number>();
-  /** By how far off the one window is that a cycle meets, its length and the percent: how long the cycle takes. */
+  /** Length of a cycle by the distance to the one window it meets, the window's length, and the percent. */
   private readonly pausedOnce = new Map<number, number>();
   private readonly classesOnce = new Map<StartDays, Classes>();
   private ownChoices: PercentChoices | null = null;
@@ -107,26 +107,26 @@ export class ProgramCycles {
     return seconds;
   }
 
-  /** Seconds that no cycle at up to a percent takes longer than; coarse. */
+  /** Upper bound in seconds of cycles at up to a percent; coarse. */
   longestAt(percent: number): number {
     return longestConceivable(this.model, percent, this.windows);
   }
 
-  /** When a cycle begins whose start comes, or whose turn it is, at `moment`; null: it is lost to a window. */
+  /** When a cycle begins whose start is due, or whose turn comes, at `moment`; null: a window cancels it. */
   beginOf(moment: ClockSecond): ClockSecond | null {
     if (!this.windows) return moment;
     const free = this.windows.nextFree(moment);
     return free === moment || !this.cutsInWindow ? free : null;
   }
 
-  /** When a cycle that begins at a free moment ends, windows in force and nothing else in its way. */
+  /** When a cycle begun at a free moment ends, with windows in force and nothing else in its way. */
   endOf(begin: ClockSecond, percent: number): ClockSecond {
     const length = this.lengthAt(percent);
     if (!this.windows) return begin + length;
     const until = this.windows.nextWindow(begin);
     if (begin + length <= until) return begin + length;
     if (this.cutsInWindow) return until;
-    // A cycle usually meets one window; then the day of the week makes no difference.
+    // A cycle usually meets one window; then the weekday does not matter.
     const resumes = this.windows.nextFree(until);
     const again = this.windows.nextWindow(resumes);
     const once = ((until - begin) * SECONDS_PER_WEEK + (resumes - until)) * 1024 + percent;
@@ -152,7 +152,7 @@ export class ProgramCycles {
     return week + end;
   }
 
-  /** The runs of a cycle that begins at a free moment, up to `ends`, which may come before its own end. */
+  /** Runs of a cycle begun at a free moment, up to `ends`, which may be before its own end. */
   runsOf(begin: ClockSecond, ends: ClockSecond, percent: number): CycleRun[] {
     const runs: CycleRun[] = [];
     const add = ({ station, on, off }: CycleRun) => {
@@ -176,7 +176,7 @@ export class ProgramCycles {
     return shape;
   }
 
-  /** The nominal cycle of a start due on a date of a weekday, from 00:00 of that date, or null. */
+  /** Nominal cycle of a start due on a weekday, from 00:00 of its date, or null. */
   nominal(secondOfDay: number, weekday: number, percent: number): Occupied | null {
     if (this.lengthAt(percent) === 0) return null;
     const midnight = (MONDAY + weekday) * SECONDS_PER_DAY;
@@ -185,24 +185,23 @@ export class ProgramCycles {
     return { begins: begin - midnight, ends: this.endOf(begin, percent) - midnight };
   }
 
-  /** The nominal cycle of a start due on a date, at the percent set, or null. */
+  /** Nominal cycle of a start due on a date, at the set percent, or null. */
   nominalOn(secondOfDay: number, day: EpochDay): Occupied | null {
     const cycle = this.nominal(secondOfDay, weekdayIndexOf(day), this.percentOn(day));
     const midnight = day * SECONDS_PER_DAY;
     return cycle && { begins: midnight + cycle.begins, ends: midnight + cycle.ends };
   }
 
-  /** Weekdays on which the windows are the same, as masks: all together, or each by itself. */
+  /** Masks of weekdays with equal windows: all together, or each alone. */
   weekdayMasks(): readonly WeekdayMask[] {
     return !this.windows || this.windows.sameEveryDay ? [EVERY_WEEKDAY] : EACH_WEEKDAY;
   }
 
   /**
-   * The dates of one start in classes, alike ones together: every date is in just one. Where a class has no cycle (nothing
-   * to run, or lost to a window) it is said to begin and end at 0.
+   * Divides the dates of one start into classes of equal cycles; every date is in exactly one. A class without a cycle (nothing to run, or
+   * cancelled by a window) begins and ends at 0.
    *
-   * @param choices for each month, January first, the percents that it may have; where there are several, a cycle is taken
-   * to occupy what the longest of them does.
+   * @param choices percents each month may have, January first; with several, a cycle is taken to occupy what the longest of them does
    */
   classesOf(start: StartDays, choices: PercentChoices): readonly CycleClass[] {
     const known = this.classesOnce.get(start);
@@ -228,7 +227,7 @@ export class ProgramCycles {
     return classes;
   }
 
-  /** The percents as they are set, one for each month; always the same list. */
+  /** The set percents, one for each month; always the same list. */
   choicesAsSet(): PercentChoices {
     if (this.ownChoices) return this.ownChoices;
     const lists = new Map<number, readonly number[]>();
@@ -250,29 +249,29 @@ export class ProgramCycles {
   }
 }
 
-/** For each month, January first, the percents that it may have. Months that are alike share one list. */
+/** Percents each month may have, January first. Equal months share one list. */
 export type PercentChoices = readonly (readonly number[])[];
 
 export const allYear = (percents: readonly number[]): PercentChoices =>
   new Array<readonly number[]>(12).fill(percents);
 
-/** The percents as they are set, one for each month. */
+/** The set percents, one for each month. */
 export const asSet = (program: ProgramCycles): PercentChoices => program.choicesAsSet();
 
-/** One start as it will next be: what it occupies by itself, in clock seconds. */
+/** A start's next occurrence: what it occupies alone, in clock seconds. */
 export interface NextCycle {
   readonly start: TimeText;
   readonly due: ClockSecond;
-  /** Null: nothing to run, or lost to a window. */
+  /** Null: nothing to run, or cancelled by a window. */
   readonly cycle: Occupied | null;
 }
 
-/** Days that are looked through for a start's next date. */
+/** Days searched for a start's next date. */
 const DAYS_AHEAD = 400;
 
 /**
- * The next cycle of each start of a program on or after a date, or what it would be on that date where the day rule has no
- * date soon or none is set; in the order of the day. Whether the program is complete makes no difference.
+ * The next cycle of each start of a program on or after a date, in order of time of day; without a date soon, or without a day rule, as it
+ * would be on the given date. Incomplete programs are included.
  *
  * @throws TooMuchWork
  */

@@ -1,4 +1,4 @@
-/** The hours of a week in which a timer may water on some date to come, for whoever keeps clear of it. */
+/** Hours of a week in which a timer may water on some coming date, so that others can avoid them. */
 import { programsByLetter, type Plan } from '../plan/plan.ts';
 import { wateringStations } from '../plan/linked.ts';
 import { missingOf } from '../plan/program.ts';
@@ -13,13 +13,13 @@ import { asSet, ProgramCycles } from './nominal.ts';
 const SECONDS_PER_WEEK = 7 * SECONDS_PER_DAY;
 const MINUTE = 60;
 
-/** Minutes of a week, Monday first, from the first to the one after the last. */
+/** Minutes of a week, Monday first, end exclusive. */
 interface Stretch {
   readonly from: number;
   to: number;
 }
 
-/** Each day's part of a stretch of minutes, round the end of the week. */
+/** Each day's part of a range of minutes, wrapping at the end of the week. */
 function byDay({ from, to }: Stretch): (readonly [weekday: number, from: number, to: number])[] {
   const parts: (readonly [number, number, number])[] = [];
   for (let at = from; at < to;) {
@@ -32,10 +32,10 @@ function byDay({ from, to }: Stretch): (readonly [weekday: number, from: number,
 }
 
 /**
- * Windows in which a timer may water, in whole minutes, by weekday: every date of a start counts, also where it comes every third week only. None where it is
- * switched off.
+ * Windows in which a timer may water, in whole minutes, by weekday: every date of a start counts, even if it comes only every third week.
+ * None if it is off.
  *
- * @param on dates before it do not count
+ * @param on earlier dates do not count
  * @throws TooMuchWork
  */
 export function occupiedWeek(plan: Plan, on: EpochDay, effort = new Effort()): NoWaterWindow[] {

@@ -1,19 +1,16 @@
 /**
- * Whether two nominal cycles ever overlap: a proof for all dates to the end of the calendar, not a sample of weeks
- * (timing-rules.md sections 5 and 7).
+ * Whether two nominal cycles ever overlap: a proof for all dates to the end of the calendar, not a sample of weeks (timing-rules.md
+ * sections 5 and 7).
  *
- * Why it is complete. A nominal cycle is fixed by its start, the weekday and the month of its date (nominal.ts); so each
- * start comes to a few classes of dates, and in each of them the cycle occupies the same stretch, counted from 00:00 of its
- * date. Two cycles, the second's date k days after the first's, overlap or not by their two stretches and k alone; and only
- * those k can matter by which the first's stretch reaches the second's. Whether there are such dates is a question about two
- * sets of days and k, answered by meetings.ts without looking at dates one by one, and remembered, since starts of one
- * program share it. So all pairs of starts, of their classes and of k within reach are tried, and nothing else can
- * overlap.
+ * Why it is complete: a nominal cycle depends only on its start and on the weekday and month of its date (nominal.ts). So each start has a
+ * few classes of dates, and in each the cycle occupies the same period, counted from 00:00 of its date. Two cycles whose dates are k days
+ * apart overlap or not by their two periods and k alone, and only those k matter at which the first period reaches the second. Whether such
+ * dates exist is a question about two sets of days and k, which meetings.ts answers without going through dates; answers are cached, since
+ * starts of one program share them. All pairs of starts, of their classes and of k within reach are tried, and nothing else can overlap.
  *
- * Two things spare most of the work and change no answer. A cycle overlaps a later one only if it overlaps the next that
- * begins; so of each start first the least gap to any next beginning is found (gaps.ts), and a start whose longest
- * cycle is no longer than that is never the first of two. And a pair that overlaps at all mostly does so soon: the
- * first dates on which it comes together are looked at in order, and the classes only where nothing showed.
+ * Two shortcuts save most of the work without changing any answer. A cycle that overlaps a later one also overlaps the next to begin. So
+ * the smallest gap from each start to any next beginning is found first (gaps.ts), and a start whose longest cycle fits in it is never the
+ * first of a pair. And pairs that overlap mostly do so soon, so their first common dates are tried in order before their classes.
  */
 import {
   SECONDS_PER_DAY,
@@ -40,7 +37,7 @@ interface CycleRef {
   /** The date on which the start was due. */
   readonly day: EpochDay;
   readonly begins: ClockSecond;
-  /** The end itself is not occupied. */
+  /** Exclusive. */
   readonly ends: ClockSecond;
 }
 
@@ -68,20 +65,20 @@ interface Entry {
   readonly overlap: Overlap;
   /** Of the first. */
   readonly begins: ClockSecond;
-  /** Places of first and second in the order of letter and start, as one number. */
+  /** Positions of first and second in the order of letter and start, as one number. */
   readonly places: number;
 }
 
-/** Order of the entries of `check`: first's beginning, first's letter and start, second's letter and start. */
+/** Order of entries in `check`: first's beginning, first's letter and start, second's letter and start. */
 const compareEntries = (x: Entry, y: Entry): number => x.begins - y.begins || x.places - y.places;
 
 const earlier = (x: Overlap | null, y: Overlap | null) =>
   x === null ? y : y === null || compareEvents(x, y) <= 0 ? x : y;
 
-/** How many dates of a pair are looked at one by one before its classes are. */
+/** Dates of a pair tried one by one before its classes. */
 const DATES_TO_TRY = 32;
 
-/** Looks for overlaps among complete programs; remembers what it has found about their dates. */
+/** Finds overlaps among complete programs; caches what it learns about their dates. */
 export class OverlapProof {
   private readonly meetings: Meetings;
   private readonly programs: readonly ProgramCycles[];
@@ -90,7 +87,7 @@ export class OverlapProof {
 
   private knownGaps: readonly Gap[] | null = null;
 
-  /** @param programs complete ones, ascending by letter. */
+  /** @param programs complete ones, ascending by letter */
   constructor(programs: readonly ProgramCycles[], span: Span, meetings: Meetings, effort: Effort) {
     this.programs = programs;
     this.span = span;
@@ -102,7 +99,7 @@ export class OverlapProof {
     return namedStart(program, start, choices, this.span, this.meetings);
   }
 
-  /** For each beginning the gap to the next one; looked for once. */
+  /** Gap from each beginning to the next; computed once. */
   gaps(): readonly Gap[] {
     return (this.knownGaps ??= gapsOf(this.programs, this.span, this.meetings, this.effort));
   }
@@ -110,7 +107,7 @@ export class OverlapProof {
   /**
    * For each pair of start names that ever overlap, the earliest event in the span, in the order of plan-format.md.
    *
-   * @param choices the percents that the months of a program may have.
+   * @param choices percents that a program's months may have
    */
   find(
     choices: (program: ProgramCycles) => PercentChoices = asSet,
@@ -146,7 +143,7 @@ export class OverlapProof {
     return found.sort(compareEntries).map(({ overlap }) => overlap);
   }
 
-  /** Whether a start of a program, moved to another time of day, would at some time overlap any other or itself. */
+  /** Whether a start of a program, moved to another time of day, would ever overlap another or itself. */
   blocks(program: ProgramCycles, start: StartDays, others: readonly Named[]): boolean {
     const moved = this.named(program, start, asSet(program));
     if (moved.stretches.length === 0) return false;
@@ -158,7 +155,7 @@ export class OverlapProof {
     );
   }
 
-  /** All starts as they are set, but for one listing of one of them. */
+  /** All starts as set, except one occurrence of one of them. */
   othersThan(letter: string, without: TimeText): Named[] {
     return this.programs.flatMap((program) =>
       program.starts
@@ -173,7 +170,7 @@ export class OverlapProof {
     );
   }
 
-  /** Whether two cycles k days apart are an event of which x's is the first. */
+  /** Whether two cycles k days apart are an event with x's first. */
   private isEvent(
     x: Named,
     a: Occupied,
@@ -191,9 +188,9 @@ export class OverlapProof {
   }
 
   /**
-   * The earliest event of two starts of which x's cycle is the first, or null.
+   * The earliest event of two starts with x's cycle first, or null.
    *
-   * @param known an event of the two that counts as well; only earlier ones are looked for.
+   * @param known an event of the two that counts as well; only earlier ones are sought
    */
   private firstEvent(x: Named, y: Named, known: Overlap | null = null): Overlap | null {
     const leastK = Math.ceil((x.firstBegins - y.lastBegins) / SECONDS_PER_DAY);
@@ -230,8 +227,8 @@ export class OverlapProof {
   }
 
   /**
-   * The earliest of all dates, class by class. Whether there is an event depends on how long the first cycle is and on when
-   * the second begins, so its openings are enough.
+   * The earliest of all dates, class by class. Whether there is an event depends on the length of the first cycle and the beginning of the
+   * second, so openings are enough.
    */
   private firstOfClasses(x: Named, y: Named, k: number): Overlap | null {
     const least = Math.max(x.least, y.least - k);
@@ -252,9 +249,7 @@ export class OverlapProof {
     return best;
   }
 
-  /**
-   * How often two starts overlap in a mean year of an endless calendar, at the percents set.
-   */
+  /** How often two starts overlap in an average year, at the set percents. */
   perYear({ first, second }: Overlap): number {
     const names = [first, second].map(({ letter, start }) => {
       const program = this.programs.find((program) => program.letter === letter);
@@ -284,7 +279,7 @@ export class OverlapProof {
   }
 }
 
-/** Whether some cycle of one is long enough to reach the beginning of the other, k days later. */
+/** Whether some cycle of one reaches the beginning of the other, k days later. */
 function canReach({ begins, longest }: Opening, other: Opening, k: number): boolean {
   const gap = other.begins + k * SECONDS_PER_DAY - begins;
   return gap >= 0 && gap < longest;

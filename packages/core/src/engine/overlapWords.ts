@@ -1,10 +1,10 @@
-/** Sentences about overlaps: which cycles, what this timer does, how often. */
+/** Messages about overlaps: which cycles, what this timer does, how often. */
 import type { OnOverlap } from '../plan/plan.ts';
 import { type Speech, lengthWords, dateWords, startWords, timeOfMoment } from '../words/words.ts';
 import type { Overlap } from './overlap.ts';
 import { say } from '../language/say.ts';
 
-/** What happened on the first date, with both starts named. */
+/** What happens on the first date, naming both starts. */
 export function overlapSentence(overlap: Overlap, { on, clock, order }: Speech): string {
   const { first, second, sharedSeconds } = overlap;
   const shared = say`${lengthWords(sharedSeconds)} of overlap`;
@@ -20,12 +20,12 @@ export function overlapSentence(overlap: Overlap, { on, clock, order }: Speech):
       : say`started ${dateWords(first.day, on, order)} at ${startWords(first.start, clock)}`;
   if (first.letter === second.letter)
     return say`${date}: ${second.letter} starts again at ${at} while its own cycle, ${begun}, is still running, ${shared}.`;
-  // Of the same date only one can be meant.
+  // On the same date only one can be meant.
   const other = first.day === second.day ? first.letter : `${first.letter}, ${begun},`;
   return say`${date}: ${second.letter} starts at ${at} while ${other} is still running, ${shared}.`;
 }
 
-/** What the timer does where two cycles overlap, taken by themselves. */
+/** What the timer does about two overlapping cycles, considered alone. */
 export function consequenceSentence(
   { first, second, sharedSeconds }: Overlap,
   onOverlap: OnOverlap,
@@ -52,7 +52,7 @@ export function oftenWords(perYear: number): string {
   return perYear <= 0 ? say`never again` : say`about once every ${Math.round(1 / perYear)} years`;
 }
 
-/** Which two starts meet first when the percent goes a step too far. */
+/** Which two starts overlap first one step above the headroom. */
 export function meetsSentence(
   percent: number,
   { first, second }: Overlap,

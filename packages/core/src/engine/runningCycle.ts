@@ -1,34 +1,34 @@
-/** A cycle under way, moment by moment (timing-rules.md sections 4 to 6): what is open, what waits, and what it may open next. */
+/** A running cycle, moment by moment (timing-rules.md sections 4 to 6): what is open, what waits, and what may open next. */
 import { assertDefined } from '../document/assertDefined.ts';
 import type { ClockSecond } from '../time/calendar.ts';
 import type { WeekWindows } from '../time/windows.ts';
 import { sharesAt, type CycleModel, type CycleRun } from './cycleModel.ts';
 
-/** What one station has to give in a cycle. Seconds; flows in thousandths of a litre a minute. */
+/** What one station waters in a cycle. Seconds; flows in thousandths of a litre a minute. */
 export interface Share {
   readonly station: number;
   readonly flow: number;
-  /** Longest piece. */
+  /** Longest cycle. */
   readonly piece: number;
   readonly soak: number;
-  /** Water still to give, the piece that is open left out. */
+  /** Water left, without the current run. */
   left: number;
-  /** When its soak is over. */
+  /** End of its soak. */
   ready: ClockSecond;
 }
 
 interface Valve {
   /** Index into the shares. */
   readonly row: number;
-  /** Seconds of the piece that are left at `since`. */
+  /** Seconds of the current run left at `since`. */
   left: number;
-  /** Since when the piece goes on; null: a window holds it. */
+  /** Since when the run continues; null: a window has stopped it. */
   since: ClockSecond | null;
-  /** Since when its valve has current; null: it has none. */
+  /** Since when its valve is powered; null: it is not. */
   current: ClockSecond | null;
 }
 
-/** A cycle under way as plain data. */
+/** A running cycle as plain data. */
 export interface RunningState {
   readonly shares: readonly Share[];
   readonly valves: readonly Valve[];
@@ -38,7 +38,7 @@ export interface RunningState {
   readonly delaySeconds: number;
 }
 
-/** Windows as a cycle sees them whose moments are not those of the timer's clock. */
+/** Windows for a cycle whose moments are not on the timer's clock. */
 export interface Held {
   readonly windows: WeekWindows;
   /** Seconds by which the timer's clock is ahead of the moments. */
@@ -49,7 +49,7 @@ export class RunningCycle {
   private readonly shares: Share[];
   private valves: Valve[];
   private last: number;
-  /** Nothing opens before: the delay after its last closing. */
+  /** Nothing opens earlier: the delay after its last closing. */
   private wait: ClockSecond;
   private readonly atOnce: number;
   private readonly delaySeconds: number;
@@ -63,7 +63,7 @@ export class RunningCycle {
     this.delaySeconds = delaySeconds;
   }
 
-  /** @param at when it begins. */
+  /** @param at its beginning */
   static of(
     model: Pick<CycleModel, 'atOnce' | 'delaySeconds'>,
     shares: readonly Omit<Share, 'ready'>[],
@@ -100,7 +100,11 @@ export class RunningCycle {
     return this.shares.map(({ station }) => station);
   }
 
-  /** Adds the pieces that go on, whether or not their valves have current. @returns whether one is of the station itself. */
+  /**
+   * Adds the runs in progress, whether or not their valves are powered.
+   *
+   * @returns whether one belongs to the station
+   */
   addTo(sum: { open: number; flow: number }, station: number): boolean {
     let isOpen = false;
     for (const { row, since } of this.valves) {
@@ -113,7 +117,7 @@ export class RunningCycle {
     return isOpen;
   }
 
-  /** Valves that have current: since when, and the seconds that are left of their pieces. */
+  /** Powered valves: since when, and the seconds left of their runs. */
   wetAt(t: ClockSecond): { station: number; on: ClockSecond; left: number }[] {
     return this.valves.flatMap(({ row, left, since, current }) => {
       if (current === null || since === null) return [];
@@ -137,7 +141,7 @@ export class RunningCycle {
     valve.current = null;
   }
 
-  /** Ends the pieces that are over at a moment. */
+  /** Ends the runs that are over at a moment. */
   close(t: ClockSecond, tell: (run: CycleRun) => void): void {
     this.valves = this.valves.filter((valve) => {
       if (valve.since === null || valve.since + valve.left > t) return true;
@@ -149,7 +153,7 @@ export class RunningCycle {
     });
   }
 
-  /** A window begins: what is open closes, and keeps what is left of its piece. */
+  /** A window begins: open valves close and keep the rest of their runs. */
   pause(t: ClockSecond, tell: (run: CycleRun) => void): void {
     for (const valve of this.valves) {
       if (valve.since === null) continue;
@@ -159,13 +163,16 @@ export class RunningCycle {
     }
   }
 
-  /** Ends it, the rest of it lost. */
+  /** Ends the cycle; the rest is lost. */
   stop(t: ClockSecond, tell: (run: CycleRun) => void): void {
     for (const valve of this.valves) this.unplug(valve, t, tell);
     this.valves = [];
   }
 
-  /** Reopens the valves that a window closed, where there is room. All cycles of one limit do so before any of them opens another valve (timing-rules.md section 6). */
+  /**
+   * Reopens valves that a window closed, if there is room. All cycles of one limit do so before any of them opens another valve
+   * (timing-rules.md section 6).
+   */
   resumeAt(t: ClockSecond, room: Room): void {
     for (const valve of this.valves)
       if (
@@ -175,7 +182,7 @@ export class RunningCycle {
         valve.since = t;
   }
 
-  /** Opens the stations whose turn it is. A cycle that still waits to reopen a valve opens nothing else. */
+  /** Opens the stations that are due. A cycle waiting to reopen a valve opens nothing else. */
   openAt(t: ClockSecond, room: Room): void {
     if (this.valves.some(({ since }) => since === null)) return;
     while (t >= this.wait && this.valves.length < this.atOnce) {
@@ -189,7 +196,7 @@ export class RunningCycle {
     }
   }
 
-  /** Gives current to the valves that are to have it, once everything else of a moment has been done. */
+  /** Powers the valves that should be, after everything else at a moment. */
   power(t: ClockSecond, has: (station: number) => boolean, tell: (run: CycleRun) => void): void {
     for (const valve of this.valves) {
       const should =
@@ -200,7 +207,7 @@ export class RunningCycle {
     }
   }
 
-  /** The first row after the last one, round to the lowest, that is ready and has room; −1: none. */
+  /** The first row after the last one, wrapping to the lowest, that is ready and has room; −1: none. */
   private choose(t: ClockSecond, room: Room): number {
     for (let step = 1; step <= this.size; step++) {
       const row = (this.last + step) % this.size;
@@ -210,7 +217,7 @@ export class RunningCycle {
     return -1;
   }
 
-  /** The next moment at which anything can happen to it by itself. */
+  /** The next moment at which anything can happen to it. */
   nextAfter(t: ClockSecond, held: Held | null): ClockSecond {
     let next = this.wait > t ? this.wait : Infinity;
     for (const { since, left } of this.valves)
@@ -224,7 +231,7 @@ export class RunningCycle {
   }
 }
 
-/** What may be open besides what is open, in all cycles of one limit together. */
+/** What may still open, over all cycles of one limit. */
 export class Room {
   private readonly running: readonly RunningCycle[];
   private readonly most: number;
@@ -237,7 +244,7 @@ export class Room {
     this.flowLimit = flowLimit;
   }
 
-  /** Whether a station may be opened. One that a window holds closed is still its cycle's turn, but takes no room. */
+  /** Whether a station may open. One held closed by a window keeps its cycle's turn but takes no room. */
   has({ station, flow }: Pick<Share, 'station' | 'flow'>): boolean {
     const sum = { open: 0, flow: 0 };
     for (const cycle of this.running) if (cycle.addTo(sum, station)) return false;
@@ -245,7 +252,7 @@ export class Room {
   }
 }
 
-/** What the stations of a program have to give at a percent. */
+/** What the stations of a program water at a percent. */
 export function sharesOf(model: CycleModel, percent: number): Omit<Share, 'ready'>[] {
   const { count, stations, seconds, pieces, soaks, flows } = sharesAt(model, percent);
   return Array.from({ length: count }, (_, i) => ({

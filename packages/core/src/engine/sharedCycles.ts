@@ -1,6 +1,6 @@
 /**
- * Cycles of several programs side by side within one limit (timing-rules.md section 5, `share`): each goes by section 4, and together they open
- * no more stations, and no more flow, than the timer allows.
+ * Cycles of several programs side by side within one limit (timing-rules.md section 5, `share`): each follows section 4, and together they
+ * open no more stations and no more flow than the timer allows.
  */
 import type { ClockSecond } from '../time/calendar.ts';
 import type { Plan } from '../plan/plan.ts';
@@ -8,11 +8,11 @@ import type { Effort } from './effort.ts';
 import type { ProgramCycles } from './nominal.ts';
 import { Room, RunningCycle, sharesOf } from './runningCycle.ts';
 
-/** A cycle that comes. */
+/** A cycle that is due. */
 export interface ComingCycle {
   readonly program: ProgramCycles;
   readonly percent: number;
-  /** Windows of its program do not hold this moment. */
+  /** No window of its program contains this moment. */
   readonly arrives: ClockSecond;
 }
 
@@ -29,10 +29,12 @@ export interface SharedCycle {
 }
 
 /**
- * What becomes of cycles that share one limit.
+ * Outcome of cycles that share one limit.
  *
- * @param coming in the order in which they come.
- * @returns one for each, in the same order. Cost: pieces × stations under way.
+ * Cost: runs × stations under way.
+ *
+ * @param coming in order of arrival
+ * @returns one for each, in the same order
  * @throws TooMuchWork
  */
 export function sharedCycles(
@@ -85,9 +87,9 @@ export function sharedCycles(
 
 const ALWAYS = () => true;
 
-/** One of the cycles under way. */
+/** A running cycle. */
 interface OneOfThem {
-  /** Its place among those that come. */
+  /** Its index among those due. */
   readonly index: number;
   readonly program: ProgramCycles;
   readonly cycle: RunningCycle;

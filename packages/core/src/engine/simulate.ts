@@ -1,4 +1,4 @@
-/** What the timer really does over a span of days, overlaps and windows and all (timing-rules.md sections 2 to 6). */
+/** What the timer really does over some days, including overlaps and windows (timing-rules.md sections 2 to 6). */
 import {
   formatMoment,
   SECONDS_PER_DAY,
@@ -23,7 +23,7 @@ export interface DueCycle {
   readonly start: TimeText;
   readonly due: ClockSecond;
   readonly percent: number;
-  /** The cycle as it would run by itself; null: a window takes it whole. */
+  /** The cycle as it would run alone; null: a window blocks it entirely. */
   readonly nominal: { readonly begins: ClockSecond; readonly ends: ClockSecond } | null;
   readonly program: ProgramCycles;
 }
@@ -31,7 +31,7 @@ export interface DueCycle {
 export interface ServedCycle {
   readonly due: DueCycle;
   readonly outcome: 'ran' | 'cut' | 'lost';
-  /** Null where it was lost. */
+  /** Null if it was lost. */
   readonly began: ClockSecond | null;
   readonly ended: ClockSecond | null;
 }
@@ -46,20 +46,19 @@ export interface ServedRun {
 }
 
 export interface Simulation {
-  /** In the order due, then letter, then start; cycles with nothing to run left out. */
+  /** In order of due time, letter, start; without cycles that have nothing to run. */
   readonly cycles: readonly ServedCycle[];
-  /** In the order on, station, letter, off; never empty. */
+  /** In order of on, station, letter, off; never empty. */
   readonly runs: readonly ServedRun[];
 }
 
 const compareText = (x: string, y: string) => (x < y ? -1 : x > y ? 1 : 0);
 
 /**
- * The cycles that come due from 00:00 of `from` for `days` days, as they would each run by themselves, in the order due,
- * letter, start. Those with nothing to run are left out. Whether the timer is off makes no difference here.
+ * The cycles due from 00:00 of `from` for `days` days, each as it would run alone, in order of due time, letter, start. Cycles with nothing
+ * to run are left out. Whether the timer is off does not matter here.
  *
- * @param changes clock changes that the timer follows: a start in an hour that is skipped is due when that hour is over
- * (timing-rules.md section 8).
+ * @param changes clock changes that the timer follows: a start in a skipped hour is due when that hour is over (timing-rules.md section 8)
  * @throws TooMuchWork
  */
 export function dueCycles(
@@ -96,10 +95,12 @@ export function dueCycles(
 }
 
 /**
- * Serves every start due from 00:00 of `from`, the timer being idle then, until `days` days have passed; each cycle runs to
- * its end even past the last day. A timer that is off does nothing.
+ * Serves every start due from 00:00 of `from`, with the timer idle then, for `days` days; each cycle runs to its end even past the last
+ * day. A timer that is off does nothing.
  *
- * @param days whole days, 1 or more. Cost: cycles due × runs in one.
+ * Cost: cycles due × runs in one.
+ *
+ * @param days whole days, 1 or more
  * @throws TooMuchWork
  */
 export function simulate(plan: Plan, from: EpochDay, days: number): Simulation {
@@ -107,9 +108,9 @@ export function simulate(plan: Plan, from: EpochDay, days: number): Simulation {
 }
 
 /**
- * Serves cycles that are due, the timer being idle before the first; nothing where it is off.
+ * Serves due cycles, with the timer idle before the first; nothing if it is off.
  *
- * @param runsFrom runs are listed of those cycles only that end after this moment.
+ * @param runsFrom lists runs only of cycles that end after this moment
  * @throws TooMuchWork
  */
 export function serve(
@@ -162,10 +163,10 @@ function sharing(
   return { cycles, runs };
 }
 
-/** A start that waits to be served. */
+/** A start waiting to be served. */
 interface Coming {
   readonly cycle: DueCycle;
-  /** When it counts as having come: where windows pause, at the end of the window in which it is due; else when it is due. */
+  /** Arrival: with pauses, the end of the window in which it is due; otherwise its due time. */
   readonly arrives: ClockSecond;
   readonly index: number;
 }
@@ -173,25 +174,28 @@ interface Coming {
 const lostUntilServed = (due: readonly DueCycle[]) =>
   due.map((cycle): ServedCycle => ({ due: cycle, outcome: 'lost', began: null, ended: null }));
 
-/** The starts that are not lost to a window, in the order in which they come. */
+/** Starts not cancelled by a window, in order of arrival. */
 const comingOf = (due: readonly DueCycle[], onOverlap: Plan['timer']['onOverlap']): Coming[] =>
   due
     .flatMap((cycle, index): Coming[] => {
-      // A queue checks the windows when a start's turn comes; every other timer checks them when it is due.
+      // With a queue, windows are checked when a start's turn comes; otherwise when it is due.
       const arrives =
         onOverlap === 'queue' && cycle.program.cutsInWindow
           ? cycle.due
           : cycle.program.beginOf(cycle.due);
       return arrives === null ? [] : [{ cycle, arrives, index }];
     })
-    // Stable: those that come at one moment stay in the order in which they were due, then letter, then start.
+    // Stable: starts that arrive together stay in order of due time, letter, start.
     .sort((x, y) => x.arrives - y.arrives);
 
-/** Sections 5 and 6: what becomes of each start, one cycle not minding what another has open. `due` and the answer stand in the order due, letter, start. */
+/**
+ * Sections 5 and 6: the outcome of each start, ignoring what other cycles have open. `due` and the result are in order of due time, letter,
+ * start.
+ */
 function served(due: readonly DueCycle[], onOverlap: Plan['timer']['onOverlap']): ServedCycle[] {
   const answers = lostUntilServed(due);
   const coming = comingOf(due, onOverlap);
-  /** End of the cycle that began last; with one cycle at a time this is when the timer is free. */
+  /** End of the last cycle begun; with one cycle at a time, when the timer is free. */
   let freeAt = -Infinity;
   let running = -1;
   for (const { cycle, arrives, index } of coming) {
@@ -212,7 +216,7 @@ function served(due: readonly DueCycle[], onOverlap: Plan['timer']['onOverlap'])
   return answers;
 }
 
-/** What `water-clock simulate` prints (plan-format.md). */
+/** Output of `water-clock simulate` (plan-format.md). */
 export interface SimulationReport {
   readonly from: string;
   readonly days: number;

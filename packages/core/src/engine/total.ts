@@ -1,14 +1,14 @@
-/** What a timer shows as a program's total (`timer.dialect.total`): a checksum of what has been keyed in. */
+/** What a timer shows as a program's total (`timer.dialect.total`): a checksum of what was keyed in. */
 import { cycleSecondsAt } from './cycle.ts';
 import { cycleModel } from './cycleModel.ts';
 import { Effort } from './effort.ts';
 import type { Plan, Program } from '../plan/plan.ts';
 
 /**
- * Seconds that the timer's display must show as a program's total at a percent; null where it shows none.
+ * Seconds the display must show as a program's total at a percent; null if it shows none.
  *
- * The specification says what is counted, not how. Here: run times one after the other, at the percent or as
- * entered; a delay between each two pieces; soaks as the cycle really waits for them.
+ * The specification says what is counted, not how. Here: run times in sequence, at the percent or as entered; a delay between each two
+ * runs; soaks as the cycle really waits for them.
  *
  * @throws TooMuchWork
  */

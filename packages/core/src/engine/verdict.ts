@@ -1,6 +1,7 @@
 /**
- * What is proven of a plan's overlaps, exact for all time (timing-rules.md section 7): whether any two cycles ever overlap (`verdictOf`), and with it
- * how often, how far the percent may go, and what each program does (`prove`). The findings of the checks stand apart, in `judge/`.
+ * What is proven about a plan's overlaps, exact for all time (timing-rules.md section 7): whether any two cycles ever overlap
+ * (`verdictOf`), and also how often, how far the percent can go, and what each program does (`prove`). Findings are separate, in
+ * `findings/`.
  */
 import type { Plan } from '../plan/plan.ts';
 import { isUnused, type Missing } from '../plan/program.ts';
@@ -13,11 +14,11 @@ import type { Overlap } from './overlap.ts';
 
 export type Verdict = 'clear' | 'overlap' | 'incomplete' | 'empty';
 
-/** How the plan is proven, and how the work is watched. */
+/** Options of the proof, and progress. */
 export interface ProofOptions {
-  /** Called with the share of the longest part of the work that is done, 0 to 1. */
+  /** Called with the share done of the longest part, 0 to 1. */
   readonly progress?: ((share: number) => void) | undefined;
-  /** What the answer may cost. */
+  /** Limit of work. */
   readonly effort?: Effort | undefined;
 }
 
@@ -25,19 +26,19 @@ export interface Proven {
   readonly on: EpochDay;
   readonly verdict: Verdict;
   readonly overlaps: readonly Overlap[];
-  /** How many there are, also where not all are handed on. */
+  /** Total number, even if not all are returned. */
   readonly overlapCount: number;
-  /** How often each of the first overlaps happens in a mean year, in their order; at most `MOST_FREQUENCIES` of them. */
+  /** Frequency of each of the first overlaps in an average year, in order; at most `MOST_FREQUENCIES`. */
   readonly perYear: readonly number[];
   readonly headroomPercent: number | null;
-  /** Where nothing overlaps as set: the next step of the percent and what overlaps first there. Null: no step does any harm. */
+  /** If nothing overlaps as set: the next percent step and its first overlap. Null: no step overlaps. */
   readonly beyond: { readonly percent: number; readonly meets: Overlap } | null;
-  /** Null: a person sets the percent, or it makes no difference. */
+  /** Null: a person sets the percent, or it does not matter. */
   readonly driven: DrivenPercent | null;
   readonly programs: readonly ProgramCheck[];
 }
 
-/** For how many overlaps the frequency is worked out; nobody reads more. */
+/** Overlaps whose frequency is computed; no one reads more. */
 export const MOST_FREQUENCIES = 20;
 
 function verdictFrom(
@@ -50,9 +51,9 @@ function verdictFrom(
 }
 
 /**
- * The verdict and the overlaps behind it, and nothing else: for lists and for questions of yes or no.
+ * Only the verdict and its overlaps, for lists and yes-or-no questions.
  *
- * @param on the day of the check; only dates on or after it count.
+ * @param on day of the check; earlier dates do not count
  * @throws TooMuchWork
  */
 export function verdictOf(
@@ -66,10 +67,11 @@ export function verdictOf(
 }
 
 /**
- * Everything that is proven of a sound plan (`readPlan`), as if it were switched on. The same arguments as `verdictOf`.
+ * Everything that is proven about a valid plan (`readPlan`), as if it were switched on. Arguments as for `verdictOf`.
+ *
+ * Cost: see docs/benchmarks.md.
  *
  * @throws TooMuchWork
- * Cost: see docs/benchmarks.md.
  */
 export function prove(
   plan: Plan,

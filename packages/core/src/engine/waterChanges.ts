@@ -6,13 +6,13 @@ import { meanWeeklyRuns, meanWeeklySeconds } from './weeklyWater.ts';
 
 export interface WaterChange {
   readonly station: number;
-  /** Seconds in a mean week. */
+  /** Seconds in an average week. */
   readonly before: number;
   readonly after: number;
 }
 
 /**
- * The stations whose water of a mean week changes by more than a step of each of their runs.
+ * Stations whose average week changes by more than one step for each of their runs.
  *
  * @throws TooMuchWork
  */

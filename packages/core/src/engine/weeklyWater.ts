@@ -1,4 +1,4 @@
-/** How much water the programs of a plan give in a mean week. */
+/** How much water a plan's programs give in an average week. */
 import { EVERY_WEEKDAY, type DaySet } from '../time/dayRules.ts';
 import { startsOf } from '../plan/starts.ts';
 import { Effort } from './effort.ts';
@@ -7,13 +7,13 @@ import type { Plan } from '../plan/plan.ts';
 import { runsWithLinked, wateringStations } from '../plan/linked.ts';
 import { adjustedSeconds, enabledStations, missingOf } from '../plan/program.ts';
 
-/** Mean dates a week of a set of days, exact over 400 years. */
+/** Average dates a week of a set of days, exact over 400 years. */
 export function meanDatesOf(set: DaySet, meetings: Meetings): number {
   const all = meetings.classOf(set, EVERY_WEEKDAY, EVERY_MONTH);
   return (meetings.inFourCenturies(all, all, 0) * 7) / DAYS_PER_400_YEARS;
 }
 
-/** Mean seconds a week at 100 percent that the programs give each station, by number; windows and overlaps apart. */
+/** Average seconds a week that the programs give each station at 100 percent, by number; ignores windows and overlaps. */
 export function meanWeeklySeconds(
   plan: Plan,
   meetings = new Meetings(new Effort()),
@@ -36,7 +36,7 @@ export function meanWeeklySeconds(
   return given;
 }
 
-/** Mean runs a week of each station, by number; windows and overlaps apart. */
+/** Average runs a week of each station, by number; ignores windows and overlaps. */
 export function meanWeeklyRuns(plan: Plan, meetings: Meetings): Map<number, number> {
   const runs = new Map<number, number>();
   for (const program of plan.programs) {

@@ -1,6 +1,6 @@
 /**
- * When each station is wet, as far as it can be said of all dates at once: the runs of nominal cycles (timing-rules.md sections 5 and 6), one set for
- * each start and each kind of date on which they are alike.
+ * When each station is wet, for all dates at once: the runs of nominal cycles (timing-rules.md sections 5 and 6), one set for each start
+ * and each class of dates with equal cycles.
  */
 import { SECONDS_PER_DAY, type EpochDay } from '../time/calendar.ts';
 import type { CycleRun } from './cycleModel.ts';
@@ -16,18 +16,18 @@ import { missingOf } from '../plan/program.ts';
 /** The Monday 1969-12-29. */
 const MONDAY = -3;
 
-/** One start on the dates on which its cycle is alike. */
+/** One start on the dates with equal cycles. */
 export interface WetStart {
   readonly program: Program;
   readonly start: StartDays;
   readonly dates: DayClass;
   /** The first date that counts. */
   readonly least: EpochDay;
-  /** Seconds from 00:00 of the date on which the start is due; ascending by `on`. */
+  /** Seconds from 00:00 of the start's due date; ascending by `on`. */
   readonly runs: readonly CycleRun[];
   /** Stations that run in it, each once. */
   readonly stations: readonly number[];
-  /** Whether a window stops the water between two moments. */
+  /** Whether a window interrupts between two moments. */
   readonly isPause: (off: number, on: number) => boolean;
 }
 
@@ -94,7 +94,7 @@ export class WetStarts {
     return sorted;
   }
 
-  /** The first date of a start on some weekdays only, or null. */
+  /** The first date of a start on some weekdays, or null. */
   firstOn({ start, dates, least }: WetStart, weekdays: number): EpochDay | null {
     return this.meetings.firstOf(
       this.meetings.classOf(start.days, dates.weekdays & weekdays, dates.months),
@@ -127,7 +127,7 @@ function runsOf(
     .sort((a, b) => a.on - b.on || a.station - b.station);
 }
 
-/** The days, counted from the date of its start, that a stretch of seconds touches. */
+/** Days, counted from the start's date, that a range of seconds touches. */
 export function* daysOf({
   on,
   off,
@@ -138,11 +138,11 @@ export function* daysOf({
   for (let day = Math.floor(on / SECONDS_PER_DAY); day * SECONDS_PER_DAY < off; day++) yield day;
 }
 
-/** The runs of one station in a start's cycle. */
+/** Runs of one station in a start's cycle. */
 export const runsOfStation = ({ runs }: Pick<WetStart, 'runs'>, station: number): CycleRun[] =>
   runs.filter((run) => run.station === station);
 
-/** Runs of one station, ascending; runs that touch count as one. */
+/** Runs of one station, ascending; adjacent runs are joined. */
 export function joinedRuns(
   runs: readonly { readonly on: number; readonly off: number }[],
 ): { on: number; off: number }[] {

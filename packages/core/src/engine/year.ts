@@ -1,4 +1,4 @@
-/** Dates at a distance: which programs water on which dates of a year, and what a program's day rule makes of each date. */
+/** A year of dates: which programs water when, and what a program's day rule says of each date. */
 import { assertDefined } from '../document/assertDefined.ts';
 import { civilOf, parseDate, SECONDS_PER_DAY, type EpochDay } from '../time/calendar.ts';
 import { daysLeft, isIn, type DaySet } from '../time/dayRules.ts';
@@ -8,30 +8,30 @@ import type { Plan, Program } from '../plan/plan.ts';
 import { dueCycles, type DueCycle } from './simulate.ts';
 import { WeekWindows } from '../time/windows.ts';
 
-/** An off day of the month; the rain delay; hours without water that are set from midnight to midnight. */
+/** An off day of the month; rain delay; no-water hours from midnight to midnight. */
 export type Forbidden = 'off' | 'delay' | 'hours';
 
-/** One date on the timer's display. */
+/** A date on the timer's calendar. */
 export interface YearDay {
   readonly day: EpochDay;
-  /** Letters of the programs of which a start fires with something to run. */
+  /** Letters of programs with a start that fires and has something to run. */
   readonly programs: readonly string[];
-  /** Whether a cycle due on this date overlaps another one. */
+  /** Whether a cycle due on this date overlaps another. */
   readonly overlaps: boolean;
-  /** Letters of the programs whose turn it would be, were it not for a blocked weekday, an off day or the rain delay. */
+  /** Letters of programs that would be due, but for a blocked weekday, an off day or the rain delay. */
   readonly held: readonly string[];
-  /** Why nothing may water on the whole of the date; null: something may. */
+  /** Why nothing may water all day; null: something may. */
   readonly forbidden: Forbidden | null;
-  /** The night to look at for this date: that of its first cycle, or the one that ends in its morning. */
+  /** The night to show for this date: that of its first cycle, or the one that ends in its morning. */
   readonly night: EpochDay;
 }
 
-/** Cycles that began that many days before may still overlap the first ones. */
+/** Cycles begun up to this many days before may still overlap the first ones. */
 const DAYS_BEFORE = 8;
 
 /**
- * The cycles that overlap another one: in the order of their beginnings, those that begin before an earlier one has ended, and
- * those that have not ended when the next begins.
+ * Cycles that overlap another, in order of beginning: those that begin before an earlier one ends, and those still running when the next
+ * begins.
  */
 function overlapping(cycles: readonly DueCycle[]): Set<DueCycle> {
   const found = new Set<DueCycle>();
@@ -100,17 +100,14 @@ function forbiddenOn(plan: Plan): (day: EpochDay) => Forbidden | null {
   };
 }
 
-/** What a day rule says of one date. */
+/** What a day rule says of a date. */
 export interface RuleDay {
   readonly day: EpochDay;
-  /**
-   * `waters`; `blocked`: the rule's turn, but the weekday is blocked; `off`: an off day of the month; `delayed`: by the rain
-   * delay, every start of the date; `dry`: not the rule's turn.
-   */
+  /** `waters`; `blocked`: due, but the weekday is blocked; `off`: an off day of the month; `delayed`: rain delay all day; `dry`: not due. */
   readonly state: 'waters' | 'blocked' | 'off' | 'delayed' | 'dry';
 }
 
-/** Dates from `first` on as a program's day rule has them, whatever else it lacks; dry where none is set. */
+/** Dates from `first` on by a program's day rule alone; dry without a rule. */
 export function ruleDaysFrom(
   plan: Plan,
   program: Program,
@@ -144,7 +141,7 @@ export function ruleDaysFrom(
   return Array.from({ length: count }, (_, i) => ({ day: first + i, state: state(first + i) }));
 }
 
-/** Days left of a program's interval as its timer shows them on a date; null where its rule is not an interval. */
+/** Days left of a program's interval as the timer shows them on a date; null if its rule is not an interval. */
 export function intervalDaysLeft({ days }: Program, today: EpochDay): number | null {
   if (days?.rule !== 'interval') return null;
   return daysLeft(

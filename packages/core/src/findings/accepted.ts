@@ -1,7 +1,7 @@
 /**
- * Findings that a person accepts: with a reason and, where they like, a last day. One stands apart until that day is over, or until something that it
- * is about changes; an overlap cannot be accepted away (planning.md section 2),
- * but where the timer runs two programs side by side within one limit.
+ * Findings a person has accepted, with a reason and an optional last day. A finding stays accepted until that day has passed or something
+ * it is about changes. An overlap cannot be accepted (planning.md section 2), unless the timer runs two programs side by side within one
+ * limit.
  */
 import { assertDefined } from '../document/assertDefined.ts';
 import type { Brief } from '../brief/brief.ts';
@@ -12,21 +12,21 @@ import { RULE_BREACHES } from './ruleBreaches.ts';
 
 export interface Accepted {
   readonly code: FindingCode;
-  /** What the finding was about when it was accepted, as `aboutOf` tells it. */
+  /** What the finding was about when accepted, from `aboutOf`. */
   readonly about: string;
   readonly reason: string;
-  /** The last day on which it stands. */
+  /** Last day of the acceptance. */
   readonly until?: DateText;
 }
 
 /**
- * Whether a finding can be accepted: not a program that cannot water, nor an overlap, but where the timer runs the two side by side within one
+ * Whether a finding can be accepted: not a program that cannot water, and no overlap, unless the timer runs the two side by side within one
  * limit.
  */
 export const canBeAccepted = (finding: Finding): boolean =>
   finding.code === 'overlap' ? finding.onOverlap === 'share' : !finding.code.startsWith('missing-');
 
-/** A document with the fields of each record in order. */
+/** A document with each record's fields sorted. */
 function ordered(value: unknown): unknown {
   if (Array.isArray(value)) return value.map(ordered);
   if (typeof value !== 'object' || value === null) return value;
@@ -38,7 +38,7 @@ function ordered(value: unknown): unknown {
   );
 }
 
-/** Sixteen hexadecimal digits for a text: the FNV-1a hash twice, with two seeds. */
+/** Sixteen hexadecimal digits for a text: two FNV-1a hashes with different seeds. */
 function digest(text: string): string {
   return [0x811c9dc5, 0x01000193]
     .map((from) => {
@@ -49,11 +49,11 @@ function digest(text: string): string {
     .join('');
 }
 
-/** All that a finding is about, as a short text; it changes when any of that does. The date on which it shows does not count. */
+/** Everything a finding is about, as a short text that changes when any of it does. The date it shows on does not count. */
 export function aboutOf(finding: Finding, plan: Plan, brief: Brief | null): string {
   const { code, where } = finding;
   const { date: _date, ...place } = where;
-  // Of an overlap, the two programs; which of their starts meet first does not matter.
+  // For an overlap, the two programs; which of their starts overlaps first does not matter.
   const isOverlap = finding.code === 'overlap';
   const letters = new Set([
     ...(where.program === undefined ? [] : [where.program]),
@@ -72,7 +72,7 @@ export function aboutOf(finding: Finding, plan: Plan, brief: Brief | null): stri
     station: plan.stations.find(({ number }) => number === where.station),
     settings:
       programs.length > 0 && where.field === undefined && !isOverlap ? undefined : plan.settings,
-    // What a station needs plays no part in the rules of the place.
+    // A station's need does not matter for the site's rules.
     wanted: isBreach ? undefined : brief?.stations.find(({ number }) => number === where.station),
     rules: finding.code === 'coming-rules' ? finding.rules : isBreach ? brief?.rules : undefined,
     mowing: code === 'mowing-day' ? brief?.mowing : undefined,
@@ -86,7 +86,7 @@ export interface Judged {
   readonly accepted: readonly { readonly finding: Finding; readonly as: Accepted }[];
 }
 
-/** Findings with the accepted ones apart. */
+/** Findings, with the accepted ones apart. */
 export function judged(
   findings: readonly Finding[],
   accepted: readonly Accepted[],

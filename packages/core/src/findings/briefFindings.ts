@@ -1,4 +1,4 @@
-/** What a plan has wrong against a brief: the rules of the place, mowing, the water that was wanted, and the hour by which it was to be done (planning.md section 2). */
+/** Findings of a plan against a brief: the site's rules, mowing, the wanted water, and the preferred hours (planning.md section 2). */
 import { assertDefined } from '../document/assertDefined.ts';
 import { type Brief, type BriefStation, type OftenADay, wishOf } from '../brief/brief.ts';
 import { parseDate, parseTime, type EpochDay } from '../time/calendar.ts';
@@ -21,7 +21,7 @@ import { WeekWindows } from '../time/windows.ts';
 import { meanWeeklySeconds } from '../engine/weeklyWater.ts';
 import { runsOfStation, type WetStarts } from '../engine/wetStarts.ts';
 
-/** Dates of a station that is to be watered often a day. */
+/** Dates of a station with several waterings a day. */
 const DATES = 400;
 
 /** What the checks need of a brief. */
@@ -59,7 +59,7 @@ const earliest = (a: EpochDay | null, b: EpochDay | null) =>
 const isOverhead = ({ stations }: Asked, station: number) =>
   stations.get(station)?.overhead !== false;
 
-/** Mowing and the hours that were wished: the first of each kind for every start. */
+/** Mowing and preferred hours: the first of each kind for every start. */
 function timeFindings(asked: Asked): Finding[] {
   const { brief, wets } = asked;
   const findings = new Map<string, Finding>();
@@ -125,7 +125,7 @@ function waterFindings(plan: Plan, { brief, wets }: Asked): Finding[] {
   return findings;
 }
 
-/** Stations that are watered on fewer dates than they need, or with too long a gap between two. */
+/** Stations watered on fewer dates than needed, or with too long a gap. */
 function fewDaysFindings({ brief, wets, effort }: Asked): Finding[] {
   return brief.stations.flatMap((station): Finding[] => {
     const { number, weeklySeconds } = station;
@@ -150,7 +150,7 @@ function fewDaysFindings({ brief, wets, effort }: Asked): Finding[] {
   });
 }
 
-/** Seed and turf that is not watered often enough on a day. */
+/** Seed and turf not watered often enough on a day. */
 function oftenFindings({ brief, wets, on, effort }: Asked): Finding[] {
   const findings: Finding[] = [];
   for (const { number, oftenADay } of brief.stations) {

@@ -1,4 +1,4 @@
-/** A plan checked in full: what is proven of it, and what the checks find besides (plan-format.md, `check`). */
+/** A complete check of a plan: what is proven, and the findings (plan-format.md, `check`). */
 import type { Brief } from '../brief/brief.ts';
 import { proveAnyPhase } from '../engine/anyPhase.ts';
 import { prove, type ProofOptions, type Proven } from '../engine/verdict.ts';
@@ -14,22 +14,23 @@ export interface Check extends Proven {
 }
 
 export interface CheckOptions extends ProofOptions {
-  /** What was wanted; null or absent: the findings say nothing of that. */
+  /** The brief; null or absent: findings do not consider one. */
   readonly brief?: Brief | null | undefined;
-  /** Programs of which nobody knows where their interval stands: what is proven holds for every phase. */
+  /** Programs whose interval phase is not known: the proof covers every phase. */
   readonly anyPhase?: readonly string[] | undefined;
-  /** Rules of the place that begin later, in the order of their dates. */
+  /** Announced rules, by date. */
   readonly coming?: readonly ComingRules[] | undefined;
-  /** What is known of the water. */
+  /** Known facts about the water supply. */
   readonly supply?: SupplyNoted | null | undefined;
 }
 
 /**
- * Checks a sound plan (`readPlan`) as if it were switched on. Who needs only the verdict asks `verdictOf`, and `prove` where findings do not matter.
+ * Checks a valid plan (`readPlan`) as if it were switched on. For the verdict alone use `verdictOf`, and without findings `prove`.
  *
- * @param on the day of the check; only dates on or after it count.
- * @throws TooMuchWork
  * Cost: see docs/benchmarks.md.
+ *
+ * @param on day of the check; earlier dates do not count
+ * @throws TooMuchWork
  */
 export function check(plan: Plan, on: EpochDay, options: CheckOptions = {}): Check {
   const { anyPhase = [] } = options;

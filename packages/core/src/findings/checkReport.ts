@@ -4,7 +4,7 @@ import type { Check } from './check.ts';
 import type { Overlap } from '../engine/overlap.ts';
 import { findingSentence } from './findingWords.ts';
 
-/** What `water-clock check` prints (plan-format.md). */
+/** Output of `water-clock check` (plan-format.md). */
 export function checkReport({ on, verdict, overlaps, headroomPercent, programs, findings }: Check) {
   const start = ({ letter, start: time, day }: Overlap['first']) => ({
     program: letter,

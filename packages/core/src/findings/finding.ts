@@ -1,4 +1,4 @@
-/** The findings about a plan: their codes, and what each says besides (planning.md section 2). */
+/** Findings about a plan: their codes and data (planning.md section 2). */
 import type { BriefRules, OftenADay } from '../brief/brief.ts';
 import type { Overlap } from '../engine/overlap.ts';
 import type { OnOverlap } from '../plan/plan.ts';
@@ -6,7 +6,7 @@ import type { ClockSecond, EpochDay } from '../time/calendar.ts';
 import type { DrivenPercent } from '../engine/examination.ts';
 
 export type Severity = 'error' | 'warning' | 'note';
-/** Where a finding is; `field` is a path into the plan document. */
+/** Where a finding is; `field` is a path in the plan document. */
 export interface Where {
   readonly program?: string;
   readonly start?: string;
@@ -15,7 +15,7 @@ export interface Where {
   readonly field?: string;
 }
 
-/** One thing that a timer cannot be set to. */
+/** A setting the timer cannot hold. */
 export type TimerLimit =
   | { readonly what: 'start-step'; readonly given: string; readonly stepMinutes: number }
   | { readonly what: 'start-count'; readonly given: number; readonly most: number }
@@ -60,7 +60,7 @@ export type Finding = { readonly severity: Severity; readonly where: Where } & (
         | 'forbidden-day'
         | 'mowing-day';
     }
-  /** Dates of a mean week, and the most days between two. */
+  /** Dates in an average week, and the longest gap in days. */
   | {
       readonly code: 'too-few-days';
       readonly mean: number;
@@ -76,14 +76,14 @@ export type Finding = { readonly severity: Severity; readonly where: Where } & (
   | { readonly code: 'leftover-start'; readonly times: number }
   | { readonly code: 'disabled-station'; readonly programs: readonly string[] }
   | { readonly code: 'percent-not-100'; readonly percent: number }
-  /** Seconds that a valve is open, and that it may be. */
+  /** Seconds a valve is open, and the most it may be. */
   | { readonly code: 'runs-off'; readonly seconds: number; readonly most: number }
-  /** Seconds between two runs, and that there should be. */
+  /** Seconds between two runs, and the least there should be. */
   | { readonly code: 'soak-too-short'; readonly seconds: number; readonly least: number }
   /** `at`: second of the day at which it is first wet. */
   | { readonly code: 'forbidden-hour'; readonly at: number }
   | { readonly code: 'too-many-days'; readonly days: number; readonly most: number }
-  /** `at`: the first moment; litres a minute. `unknown`: stations whose flow is not known, where it may be too much. */
+  /** `at`: the first moment; litres a minute. `unknown`: stations of unknown flow, if it may be too much. */
   | {
       readonly code: 'supply';
       readonly at: ClockSecond;
@@ -92,17 +92,17 @@ export type Finding = { readonly severity: Severity; readonly where: Where } & (
       readonly unknown: readonly number[];
       readonly supply: number;
     }
-  /** Seconds of the station delay, and times a cycle. `isSure`: it is known that the pump keeps running. */
+  /** Seconds of the station delay, and times a cycle. `isSure`: the pump is known to keep running. */
   | {
       readonly code: 'pump-shut';
       readonly seconds: number;
       readonly times: number;
       readonly isSure: boolean;
     }
-  /** Mean seconds a week at 100 percent. */
+  /** Average seconds a week at 100 percent. */
   | { readonly code: 'too-much' | 'too-little'; readonly given: number; readonly wanted: number }
   | { readonly code: 'not-often-enough'; readonly often: OftenADay; readonly times: number }
-  /** Rules that begin on `from` are broken by the settings as they are, first by `breach`. */
+  /** The current settings break rules that begin on `from`; `breach` is the first. */
   | {
       readonly code: 'coming-rules';
       readonly from: EpochDay;
@@ -111,7 +111,7 @@ export type Finding = { readonly severity: Severity; readonly where: Where } & (
       /** Programs that break them. */
       readonly programs: readonly string[];
     }
-  /** `ends`: seconds from 00:00 of the date of the start; `notBefore` and `by`: the hours that are wished. */
+  /** `ends`: seconds from 00:00 of the start's date; `notBefore` and `by`: the preferred hours. */
   | {
       readonly code: 'late-finish';
       readonly ends: number;

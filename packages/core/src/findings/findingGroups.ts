@@ -1,24 +1,24 @@
-/** Findings as lines to read: those of one code about many stations together, the worst first, nothing said twice. */
+/** Findings as lines to read: those of one code about many stations together, worst first, nothing said twice. */
 import { listed, rangesWords, type Speech } from '../words/words.ts';
 import type { Finding, FindingCode } from './finding.ts';
 import { findingSentence } from './findingWords.ts';
 import { say, wordsOf } from '../language/say.ts';
 
-/** One line: a finding, or several of one code. */
+/** One line: a finding, or several with one code. */
 export interface FindingGroup {
   readonly code: FindingCode;
   readonly severity: Finding['severity'];
   readonly findings: readonly Finding[];
 }
 
-/** What a station that is in no program lacks goes without saying. */
+/** For a station in no program, anything else it lacks is obvious. */
 const FOLLOWS_FROM_NONE: readonly FindingCode[] = [
   'too-little',
   'too-few-days',
   'not-often-enough',
 ];
 
-/** Findings without those that another one already says. */
+/** Findings without those implied by another. */
 export function withoutRepeats(findings: readonly Finding[]): Finding[] {
   const inNone = new Set(
     findings.flatMap(({ code, where }) => (code === 'station-in-none' ? [where.station] : [])),
@@ -28,10 +28,10 @@ export function withoutRepeats(findings: readonly Finding[]): Finding[] {
   );
 }
 
-/** From here on several become one line. */
+/** From this number on they share a line. */
 const MANY = 2;
 
-/** Of errors, warnings and notes each, what harms a garden or costs a fine first. */
+/** Within errors, warnings and notes: first what harms a garden or costs a fine. */
 const WEIGHT: readonly FindingCode[] = [
   'overlap',
   'forbidden-day',
@@ -57,7 +57,7 @@ const weightOf = (code: FindingCode) => {
 
 const SEVERITIES: readonly Finding['severity'][] = ['error', 'warning', 'note'];
 
-/** Lines in the order in which they matter. */
+/** Lines in order of importance. */
 export function findingGroups(findings: readonly Finding[]): FindingGroup[] {
   const groups = new Map<string, Finding[]>();
   withoutRepeats(findings).forEach((finding, i) => {
@@ -101,7 +101,7 @@ const GROUP_WORDS: Partial<Record<FindingCode, string>> = wordsOf({
   'disabled-station': 'are switched off but have a run time',
 });
 
-/** A line in words: the finding itself, or how many stations it is about. */
+/** A line as text: the finding itself, or how many stations it is about. */
 export function groupSentence({ code, findings }: FindingGroup, speech: Speech): string {
   const [first] = findings;
   if (!first) return '';

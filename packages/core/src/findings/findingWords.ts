@@ -1,4 +1,4 @@
-/** Findings as English. */
+/** Findings as messages. */
 import { assertDefined } from '../document/assertDefined.ts';
 import { parseDate, SECONDS_PER_DAY } from '../time/calendar.ts';
 import { mostDaysBetween } from '../time/dateCount.ts';
@@ -81,7 +81,7 @@ export function findingSentence(finding: Finding, speech: Speech): string {
     case 'missing-starts':
     case 'missing-runs':
     case 'missing-days':
-      // The cast holds because these are the three codes of `Missing`.
+      // Safe cast: these are the three codes of `Missing`.
       return missingSentence(assertDefined(where.program, 'where.program'), [
         finding.code.slice(8) as Missing,
       ]);
@@ -193,10 +193,10 @@ export function findingSentence(finding: Finding, speech: Speech): string {
   }
 }
 
-/** True of rules to come under which no timer waters at all. */
+/** True of announced rules under which no timer waters at all. */
 export const isBan = ({ rules }: RuleChange): boolean => rules.weekdays?.length === 0;
 
-/** What rules to come mean for the settings as they are, without the date on which they begin. */
+/** What announced rules mean for the current settings, without their date. */
 export function ruleChangeWords(finding: RuleChange, speech: Speech): string {
   const { programs, breach } = finding;
   if (!isBan(finding)) return say`other rules hold here. ${findingSentence(breach, speech)}`;
@@ -206,14 +206,14 @@ export function ruleChangeWords(finding: RuleChange, speech: Speech): string {
     : say`no watering by timer is allowed here, and ${who} still waters then. Switch the timer off before that day.`;
 }
 
-/** `20 % too much`; `all of it too much` where none is needed. */
+/** `20 % too much`; `all of it too much` if none is needed. */
 function offWords(given: number, wanted: number): string {
   if (wanted === 0) return say`it needs none`;
   const percent = Math.round((Math.abs(given - wanted) * 100) / wanted);
   return given > wanted ? say`${percent} % too much` : say`${percent} % too little`;
 }
 
-/** What a fix does, as the words on its button. */
+/** Label of a fix's button. */
 export function fixWords({ does }: Fix, clock: ClockStyle): string {
   switch (does.what) {
     case 'keep-one-start':

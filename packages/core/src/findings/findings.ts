@@ -1,4 +1,4 @@
-/** What the checks find in a plan (planning.md section 2): the kinds of finding, and all of them in their order. */
+/** The checks of a plan (planning.md section 2): kinds of findings, and all of them in order. */
 import { assertDefined } from '../document/assertDefined.ts';
 import type { Brief } from '../brief/brief.ts';
 import type { DrivenPercent } from '../engine/examination.ts';
@@ -31,10 +31,10 @@ export interface Checked {
   }[];
 }
 
-/** The headroom below which a warning is due (planning.md section 2, little-headroom). */
+/** Headroom below which a warning is due (planning.md section 2, little-headroom). */
 const WANTED_HEADROOM_PERCENT = 130;
 
-/** The highest percent that is set, or to which somebody else may move it. */
+/** The highest percent set, or to which someone else may change it. */
 function highestPercentSet(plan: Plan, programs: readonly Program[]): number {
   const set = programs.flatMap((program) =>
     Array.from({ length: 12 }, (_, i) => effectivePercent(plan, program, i + 1)),
@@ -42,7 +42,7 @@ function highestPercentSet(plan: Plan, programs: readonly Program[]): number {
   return Math.max(0, ...set, plan.settings.percentRange?.highest ?? 0);
 }
 
-/** Enabled stations with water in two complete programs or more. */
+/** Enabled stations with water in at least two complete programs. */
 function inTwoPrograms(plan: Plan, complete: readonly Program[]): Finding[] {
   return [...plan.stations]
     .sort((a, b) => a.number - b.number)
@@ -68,10 +68,10 @@ function inTwoPrograms(plan: Plan, complete: readonly Program[]): Finding[] {
 
 const SEVERITIES: readonly Severity[] = ['error', 'warning', 'note'];
 
-/** What findings that look at every run may cost; only a plan in thousands of pieces costs more. */
+/** Limit of work for findings that examine every run; only plans with thousands of cycles exceed it. */
 const MOST_FINDING_STEPS = 6_000_000;
 
-/** Each edition that a brief announces and the settings break (planning.md section 2, `coming-rules`). */
+/** Each announced edition of a brief that the settings break (planning.md section 2, `coming-rules`). */
 function announcedBreaches(plan: Plan, brief: Brief | null, effort: Effort): Finding[] {
   const editions = brief?.coming ?? [];
   return editions.flatMap(({ from, rules }, i) => {
@@ -86,12 +86,12 @@ function announcedBreaches(plan: Plan, brief: Brief | null, effort: Effort): Fin
 }
 
 /**
- * All findings of a plan: errors first, then warnings, then notes. Of a plan in more pieces than can be looked at one by one
- * (see `TooMuchWork`) those that need every run are left out.
+ * All findings of a plan: errors, warnings, notes. If a plan has too many cycles to examine (see `TooMuchWork`), findings that need every
+ * run are left out.
  *
- * @param brief what was wanted; null: nothing is said of that.
- * @param coming rules of the place that begin later, in the order of their dates.
- * @param supply what is known of the water; null: nothing is said of that.
+ * @param brief what is wanted; null: findings do not consider it
+ * @param coming announced rules, by date
+ * @param supply known facts about the water; null: findings do not consider it
  */
 export function findingsOf(
   plan: Plan,
@@ -122,7 +122,7 @@ export function findingsOf(
   return findings.sort((a, b) => SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity));
 }
 
-/** Findings that follow from the settings and the verdict alone. */
+/** Findings from the settings and the verdict alone. */
 function findingsAsSet(plan: Plan, checked: Checked, complete: readonly Program[]): Finding[] {
   const findings: Finding[] = checked.overlaps.map((overlap) => ({
     code: 'overlap',

@@ -1,4 +1,4 @@
-/** What one click can fix. A fix is a change like any other: one step, which can be undone. */
+/** Fixes by one press. A fix is an ordinary change: one step, undoable. */
 import { assertDefined } from '../document/assertDefined.ts';
 import {
   formatTime,
@@ -50,9 +50,9 @@ export interface Fix {
 }
 
 /**
- * The fix of a finding; null where only a person can decide.
+ * The fix of a finding; null if only a person can decide.
  *
- * @param brief what was wanted, as the finding was made with; null: nothing is known of that.
+ * @param brief the one used for the finding; null: none
  */
 export function fixOf(plan: Plan, finding: Finding, on: EpochDay, brief: Brief | null): Fix | null {
   const { where } = finding;
@@ -168,7 +168,7 @@ export function fixOf(plan: Plan, finding: Finding, on: EpochDay, brief: Brief |
   }
 }
 
-/** On a timer that splits the runs of a whole program: as short pieces and as long a soak as its stations need. */
+/** On a timer that splits the runs of a whole program: the shortest cycles and longest soak any of its stations needs. */
 function splitInProgram(plan: Plan, program: Program): Fix | null {
   if (plan.timer.cycleSoak !== 'program') return null;
   const stations = plan.stations.filter(({ number }) =>
@@ -197,7 +197,7 @@ export const withoutStart = ({ letter, starts }: Program, start: string): PlanCh
   starts: starts.filter((one) => one !== start),
 });
 
-/** One start instead of several, with all the water of a date, where the runs can be that long. */
+/** One start in place of several, with the same water for each date, if runs can be that long. */
 function keptFirst(program: Program, withAll: boolean, plan: Plan): Fix | null {
   const [first] = [...program.starts].sort();
   if (first === undefined) return null;
@@ -214,7 +214,7 @@ function keptFirst(program: Program, withAll: boolean, plan: Plan): Fix | null {
   };
 }
 
-/** The nearest later time of day, round midnight, at which a start meets nothing. */
+/** The nearest later time of day, wrapping at midnight, at which a start overlaps nothing. */
 function moved(
   plan: Plan,
   program: Program,
@@ -224,7 +224,7 @@ function moved(
 ): Fix | null {
   const asked = attempt(() => new Set(blockedStarts(plan, program.letter, start, on)));
   const from = parseTime(start);
-  // A start that is listed twice would overlap itself wherever it goes: first keep one, which has a fix of its own.
+  // A start listed twice would overlap itself anywhere: first keep only one, by its own fix.
   const isListedOnce = program.starts.filter((time) => time === start).length === 1;
   if (!asked.ok || from === null || !isListedOnce) return null;
   const step = plan.timer.startStepMinutes * 60;
@@ -243,7 +243,7 @@ function moved(
   return null;
 }
 
-/** Rounds a value that is off the timer's steps to the nearest step. */
+/** Rounds a value to the timer's nearest step. */
 function snapped(
   { timer }: Plan,
   finding: Extract<Finding, { code: 'not-on-timer' }>,
@@ -281,7 +281,7 @@ function snapped(
   return null;
 }
 
-/** The same days without the weekday of a date; null where none would be left. */
+/** The same days without a date's weekday; null if none would be left. */
 function withoutWeekday({ letter, days }: Program, date: EpochDay): Fix | null {
   const weekday = assertDefined(WEEKDAYS[weekdayIndexOf(date)], 'WEEKDAYS[weekdayIndexOf(date)]');
   const fixed = days && daysWithout(days, weekday);
@@ -304,7 +304,7 @@ function daysWithout(days: Days, weekday: Weekday): Days | null {
   }
   const blocked = days.blockedWeekdays ?? [];
   if (blocked.includes(weekday) || blocked.length >= 6) return null;
-  // A count of whole weeks is always on one weekday.
+  // An interval of whole weeks always falls on one weekday.
   if (days.rule === 'interval' && greatestCommonDivisor(days.everyDays, 7) === 7) {
     if (
       weekdayIndexOf(assertDefined(parseDate(days.firstDate), 'parseDate(days.firstDate)')) ===
@@ -318,14 +318,14 @@ function daysWithout(days: Days, weekday: Weekday): Days | null {
   };
 }
 
-/** The run that comes nearest to a need, with the days and starts as they are; null where the station is in several programs. */
+/** The run time closest to the need, with unchanged days and starts; null if the station is in several programs. */
 function toNeed(plan: Plan, station: number, wanted: number): Fix | null {
   const own = plan.programs.filter(({ runs }) =>
     runs.some((run) => run.station === station && run.seconds > 0),
   );
   const [program] = own;
   if (!program || own.length > 1 || wanted === 0) return null;
-  // A station that is switched off stays dry whatever its run is.
+  // A station that is switched off stays dry whatever its run time.
   if (plan.stations.find(({ number }) => number === station)?.enabled === false) return null;
   const meetings = new Meetings(new Effort());
   const runsAWeek = startsOf(plan, program).reduce(

@@ -1,4 +1,4 @@
-/** What of a plan goes beyond the limits of its timer: one table of limits for settings, one for programs. */
+/** What in a plan exceeds the timer's limits: one table for settings, one for programs. */
 import { assertDefined } from '../document/assertDefined.ts';
 import { type Path, pathText } from '../document/fault.ts';
 import type { Plan, Program, Settings, Station, Timer } from '../plan/plan.ts';
@@ -6,21 +6,21 @@ import { percentSteps } from '../plan/program.ts';
 import { parseTime } from '../time/calendar.ts';
 import type { Finding, TimerLimit, Where } from './finding.ts';
 
-/** One field beyond a limit. */
+/** A field beyond a limit. */
 interface Beyond {
-  /** From the part that the table is for. */
+  /** Path from the part the table is for. */
   readonly at: Path;
   readonly limit: TimerLimit;
   readonly where?: Where;
 }
 
-/** Each limit says where a part of the plan goes beyond it. */
+/** Each limit says where a part of the plan exceeds it. */
 type Limits<Part> = readonly ((part: Part, timer: Timer) => readonly Beyond[])[];
 
 const beyond = (is: boolean, at: Path, limit: TimerLimit, where: Where = {}): readonly Beyond[] =>
   is ? [{ at, limit, where }] : [];
 
-/** @param scope where a timer must keep the percent for this one to be kept at all. */
+/** @param scope where a timer must keep the percent for this one to be kept at all */
 function percentBeyond(
   at: Path,
   given: number | undefined,
@@ -116,7 +116,7 @@ const STATION_LIMITS: Limits<Station> = [
     ),
 ];
 
-/** Every limit of the timer that a plan goes beyond, in the order of the document. */
+/** Everything in a plan beyond the timer's limits, in document order. */
 export function notOnTimer({ timer, settings, stations, programs }: Plan): Finding[] {
   const found = <Part>(limits: Limits<Part>, part: Part, path: Path, where: Where): Finding[] =>
     limits
@@ -136,5 +136,5 @@ export function notOnTimer({ timer, settings, stations, programs }: Plan): Findi
   ];
 }
 
-/** The settings of a plan that another timer cannot hold, in the order of the document (planning.md section 2, not-on-timer). */
+/** Settings of a plan that another timer cannot hold, in document order (planning.md section 2, not-on-timer). */
 export const notFitting = (plan: Plan, timer: Timer): Finding[] => notOnTimer({ ...plan, timer });

@@ -1,11 +1,11 @@
-/** Programs that water past midnight, on dates on which their day rule does not (planning.md section 2, `past-midnight`). */
+/** Programs that water past midnight into dates their day rule excludes (planning.md section 2, `past-midnight`). */
 import { assertDefined } from '../document/assertDefined.ts';
 import { daysOf, type WetStart, type WetStarts } from '../engine/wetStarts.ts';
 import type { EpochDay } from '../time/calendar.ts';
 import { isIn } from '../time/dayRules.ts';
 import type { Finding } from './finding.ts';
 
-/** Dates of a start that are looked at, where its rule does not depend on weekdays alone. */
+/** Dates of a start to examine, if its rule depends on more than weekdays. */
 const DATES_LOOKED_AT = 60;
 
 export function midnightFindings(wets: WetStarts): Finding[] {

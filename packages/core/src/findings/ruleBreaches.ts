@@ -1,4 +1,4 @@
-/** Where a plan breaks the rules of its place: the day, the hour, too many days (planning.md section 2). */
+/** Breaches of the site's rules: the day, the hour, too many days (planning.md section 2). */
 import { assertDefined } from '../document/assertDefined.ts';
 import type { Brief, BriefRules } from '../brief/brief.ts';
 import { isBound } from '../brief/wanted.ts';
@@ -21,31 +21,31 @@ import { EVERY_MONTH, isInClass } from '../time/meetings.ts';
 import { WeekWindows } from '../time/windows.ts';
 import type { Finding, RuleChange } from './finding.ts';
 
-/** The codes of what breaks the rules of a place. */
+/** Codes of breaches of the site's rules. */
 export const RULE_BREACHES: readonly Finding['code'][] = [
   'forbidden-day',
   'forbidden-hour',
   'too-many-days',
 ];
 
-/** Weeks that are looked through for one with too many dates: longer than two counts of days take to come round. */
+/** Weeks searched for one with too many dates: longer than the common period of two intervals. */
 const WEEKS = 1000;
 const MONDAY = -3;
 
-/** Rules, and the stations that they bind. */
+/** Rules, and the stations they bind. */
 export interface Binding {
   readonly rules: BriefRules;
   readonly bound: ReadonlySet<number>;
 }
 
-/** @returns null where a brief has no rules. */
+/** @returns null if a brief has no rules */
 export function bindingOf({ rules, stations }: Pick<Brief, 'rules' | 'stations'>): Binding | null {
   if (!rules) return null;
   const bound = stations.filter(({ overhead = true }) => isBound({ rules }, overhead));
   return { rules, bound: new Set(bound.map(({ number }) => number)) };
 }
 
-/** Whether any bound station is ever wet on a date or at a time that the rules exclude. */
+/** Whether any bound station is ever wet at a date or time that the rules exclude. */
 export function isForbiddenAnywhere({ rules, bound }: Binding, wets: WetStarts): boolean {
   const windows = new WeekWindows(rules.noWaterWindows ?? []);
   return wets.all.some((wet) =>
@@ -67,7 +67,7 @@ export function breachesOf(binding: Binding, wets: WetStarts, on: EpochDay): Fin
   return [...dayAndHourBreaches(binding, wets), ...weekBreaches(binding, wets, on)];
 }
 
-/** The same, of a plan by itself. */
+/** The same for a plan without a brief. */
 export function ruleBreaches(
   plan: Plan,
   rules: BriefRules,
@@ -79,9 +79,9 @@ export function ruleBreaches(
 }
 
 /**
- * The first rules to come that the settings break as they are; null: none.
+ * The first announced rules that the current settings break; null: none.
  *
- * @param coming in the order of their dates.
+ * @param coming by date
  * @throws TooMuchWork
  */
 export function changeComing(
@@ -111,7 +111,7 @@ export function changeComing(
   return null;
 }
 
-/** Stations as a brief has them; what they need plays no part in the rules. */
+/** Stations as in a brief; their need does not matter for the rules. */
 const asWanted = ({ stations }: Plan) =>
   stations.map((station) => ({ ...station, weeklySeconds: 0 }));
 
@@ -210,7 +210,7 @@ export function forbiddenHour(
   return first;
 }
 
-/** When a bound station is wet on more dates of a week than are allowed. */
+/** When a bound station is wet on more dates of a week than allowed. */
 function weekBreaches({ rules, bound }: Binding, wets: WetStarts, on: EpochDay): Finding[] {
   const { mostDaysPerWeek: most } = rules;
   if (most === undefined) return [];

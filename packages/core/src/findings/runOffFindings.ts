@@ -1,6 +1,6 @@
 /**
- * Where water runs off: a valve open for longer than its soil takes, or open again before the water has soaked in (planning.md section 2, `runs-off`
- * and `soak-too-short`). Of each station the first date of either is reported.
+ * Run-off: a valve open longer than the soil takes, or again before the water has soaked in (planning.md section 2, `runs-off` and
+ * `soak-too-short`). Reports the first date of each for each station.
  */
 import { assertDefined } from '../document/assertDefined.ts';
 import { joinedRuns, runsOfStation, type WetStart, type WetStarts } from '../engine/wetStarts.ts';
@@ -10,13 +10,13 @@ import { SECONDS_PER_DAY, type EpochDay } from '../time/calendar.ts';
 import { modulo } from '../time/dayRules.ts';
 import type { Finding } from './finding.ts';
 
-/** A valve open without a break, seconds from 00:00 of the date of its start. */
+/** A valve open without a break, seconds from 00:00 of the start's date. */
 interface Open {
   readonly on: number;
   readonly off: number;
 }
 
-/** What one station does in the cycle of a start: runs that adjoin are joined; at least one. */
+/** What one station does in a start's cycle: adjacent runs are joined; at least one. */
 interface Soaking {
   readonly wet: WetStart;
   readonly runs: readonly Open[];
@@ -24,7 +24,7 @@ interface Soaking {
   readonly last: Open;
 }
 
-/** What a station takes: seconds at a stretch, and seconds from one run to the next. */
+/** What a station takes: seconds without a break, and seconds between runs. */
 interface Limits {
   readonly station: number;
   readonly cycle: number;
@@ -36,14 +36,14 @@ function limitsOf(plan: Plan, station: Station): Limits[] {
   return cycle === undefined ? [] : [{ station: station.number, cycle, soak }];
 }
 
-/** A finding with what decides between two of one date: the places of their starts in the order in which they are looked at. */
+/** A finding with the order of its starts, which decides between two on one date. */
 interface Found {
   readonly finding: Finding;
   readonly date: EpochDay;
   readonly places: number;
 }
 
-/** Keeps the earliest of each of the two codes. */
+/** Keeps the earliest finding of each of the two codes. */
 class Earliest {
   private long: Found | null = null;
   private short: Found | null = null;
@@ -107,7 +107,7 @@ function soakTooShort(
   return { code: 'soak-too-short', severity: 'warning', seconds, least: soak, where };
 }
 
-/** Inside one cycle: of the runs that are too long, and of the gaps that are too short, the first. */
+/** Within one cycle: the first run that is too long, and the first gap that is too short. */
 function* withinCycles(
   { meetings }: WetStarts,
   soakings: readonly Soaking[],
@@ -136,8 +136,8 @@ function* withinCycles(
 }
 
 /**
- * The last run of one cycle and the first of a later one, on whichever dates they come close. Only first runs that begin within the soak after a last
- * run are looked at: they stand in the order of their times of day.
+ * The last run of one cycle and the first of a later one, on whichever dates they come close. Only first runs that begin within the soak
+ * after a last run are examined; they are sorted by time of day.
  */
 function* betweenCycles(
   { meetings, effort }: WetStarts,
@@ -156,7 +156,7 @@ function* betweenCycles(
       if (!next) break;
       const days = Math.floor((from + step) / count);
       const gap = next.time - time + days * SECONDS_PER_DAY;
-      // Two runs that touch are one, whatever the soak.
+      // Two adjacent runs are one, whatever the soak.
       if (gap > 0 && gap >= limits.soak) break;
       effort.spend(2);
       const b = next.soaking;
@@ -174,7 +174,7 @@ function* betweenCycles(
   }
 }
 
-/** Place of the first entry at or after a time of day; the length of the list where there is none. */
+/** Index of the first entry at or after a time of day; the length of the list if there is none. */
 function firstAtOrAfter(entries: readonly { readonly time: number }[], time: number): number {
   let low = 0;
   let high = entries.length;

@@ -24,26 +24,25 @@ export interface SafeFixes {
   /** Null if there is none. */
   readonly change: PlanChange | null;
   readonly fixed: readonly { readonly finding: Finding; readonly fix: Fix }[];
-  /**
-   * How many findings are left, by why: the fix changes how much or on which days it waters; there is none; or it would bring another finding.
-   */
+  /** Number of findings left, by reason: the fix changes amounts or days; there is none; or it would cause another finding. */
   readonly left: Readonly<Record<Unsafe, number>>;
 }
 
-/** What a finding is about, without its date: to see whether one is new. */
+/** What a finding is about, without its date, to recognise new ones. */
 const keyOf = ({ code, where: { date: _date, ...place } }: Finding) =>
   `${code} ${JSON.stringify(place)}`;
 
 const seriousOf = (plan: Plan, on: EpochDay, brief: Brief | null): Finding[] =>
   check(plan, on, { brief }).findings.filter(({ severity }) => severity !== 'note');
 
-/** More than this is not a list that anybody fixes with one press. Our own limit. */
+/** No one fixes a longer list with one press. Our own limit. */
 const MOST_ROUNDS = 40;
 
 /**
- * The safe fixes of a plan's findings, one after another, each looked at again by the checks.
+ * The safe fixes of a plan's findings, one after another, each checked again.
  *
- * Cost: a check for each fix that is tried.
+ * Cost: a check for each fix tried.
+ *
  * @throws TooMuchWork
  */
 export function safeFixes(plan: Plan, on: EpochDay, brief: Brief | null): SafeFixes {
@@ -59,7 +58,7 @@ export function safeFixes(plan: Plan, on: EpochDay, brief: Brief | null): SafeFi
     const next = findings.find(
       (finding) =>
         !tried.has(keyOf(finding)) &&
-        // Do not move a start that should not be there at all.
+        // Do not move a start that should not exist.
         !(finding.code === 'afternoon-start' && leftOver.has(finding.where.program)),
     );
     if (!next) break;
@@ -106,6 +105,6 @@ const LEFT_WORDS: Readonly<Record<Unsafe, (count: number) => string>> = {
     ),
 };
 
-/** Why what is left is left, a sentence for each reason. */
+/** Why findings are left, a sentence for each reason. */
 export const leftSentences = ({ left }: SafeFixes): string[] =>
   UNSAFE.flatMap((why) => (left[why] > 0 ? [LEFT_WORDS[why](left[why])] : []));

@@ -1,4 +1,4 @@
-/** What a plan's programs, stations and settings show without a cycle, or with its length alone (planning.md section 2). */
+/** Findings from programs, stations and settings that need no cycle, or only its length (planning.md section 2). */
 import { assertDefined } from '../document/assertDefined.ts';
 import { monthOf, parseTime, type EpochDay } from '../time/calendar.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
@@ -10,7 +10,7 @@ import type { WetStarts } from '../engine/wetStarts.ts';
 
 const AFTERNOON = { from: 11 * 3600, to: 18 * 3600 };
 
-/** Programs with water, and the enabled stations that they give it to. */
+/** Programs with water, and the enabled stations they give it to. */
 interface Complete {
   readonly program: Program;
   readonly stations: readonly Station[];
@@ -96,7 +96,7 @@ function startFindings(
   return findings;
 }
 
-/** Starts of a date, the days of the program's rule being alike. */
+/** Starts of a date, for equal day rules. */
 function timesOnADate(wets: WetStarts, letter: string): number[] {
   const starts = assertDefined(wets.starts.get(letter), 'wets.starts.get(letter)');
   return starts.map(({ days }) =>
@@ -106,7 +106,7 @@ function timesOnADate(wets: WetStarts, letter: string): number[] {
   );
 }
 
-/** The later starts of a program, where each is inside the cycle before it; none where any is not. */
+/** The later starts of a program, if each is inside the cycle before it; otherwise none. */
 function nestedStarts({ letter, starts }: Program, wets: WetStarts): number[] {
   const seconds = [
     ...new Set(starts.map((start) => assertDefined(parseTime(start), 'parseTime(start)'))),
@@ -124,7 +124,7 @@ function nestedStarts({ letter, starts }: Program, wets: WetStarts): number[] {
   return all ? later : [];
 }
 
-/** Whether one run of all the water of a date would exceed what the station takes at a stretch. */
+/** Whether one run with all the water of a date would exceed what the station takes without a break. */
 function needsToBeSplit(plan: Plan, program: Program, station: Station, times: number): boolean {
   const { cycleSeconds } = splitBy(plan, station);
   if (cycleSeconds === undefined) return false;
@@ -132,7 +132,7 @@ function needsToBeSplit(plan: Plan, program: Program, station: Station, times: n
     runsWithLinked(plan, program).find((run) => run.station === station.number),
     'find',
   ).seconds;
-  // The percent of its fullest month.
+  // The percent of its highest month.
   const percent = Math.max(
     ...Array.from({ length: 12 }, (_, i) => effectivePercent(plan, program, i + 1)),
   );
@@ -209,7 +209,7 @@ function stationFindings(plan: Plan): Finding[] {
   return findings;
 }
 
-/** A percent other than 100 that a person has set: in force in the month of the check. */
+/** A percent other than 100 that a person set, in force in the month of the check. */
 function percentFindings(plan: Plan, complete: readonly Program[], on: EpochDay): Finding[] {
   const { timer, settings } = plan;
   if ((settings.percentDrivenBy ?? 'person') !== 'person') return [];

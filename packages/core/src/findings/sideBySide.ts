@@ -1,11 +1,11 @@
-/** Overlaps of a timer that runs cycles side by side within one limit: each two programs can be accepted so. */
+/** Overlaps on a timer that runs cycles side by side within one limit: each pair of programs can be accepted. */
 import type { Overlap } from '../engine/overlap.ts';
 import type { Plan } from '../plan/plan.ts';
 import type { EpochDay } from '../time/calendar.ts';
 import { judged, type Accepted } from './accepted.ts';
 import type { Finding } from './finding.ts';
 
-/** The overlaps as findings: the first of each two programs where they can be accepted, else the first of all. */
+/** The overlaps as findings: the first of each pair of programs if they can be accepted, otherwise the first of all. */
 export function overlapFindings({ timer }: Plan, overlaps: readonly Overlap[]): Finding[] {
   const firsts = new Map<string, Overlap>();
   for (const overlap of overlaps) {
@@ -26,7 +26,7 @@ export function overlapFindings({ timer }: Plan, overlaps: readonly Overlap[]): 
   }));
 }
 
-/** Whether somebody has accepted that all programs that overlap run side by side. */
+/** Whether someone has accepted that all overlapping programs run side by side. */
 export function runsSideBySide(
   plan: Plan,
   overlaps: readonly Overlap[],

@@ -7,17 +7,17 @@ import type { Plan } from '../plan/plan.ts';
 import { SECONDS_PER_DAY, type ClockSecond } from '../time/calendar.ts';
 import type { Finding } from './finding.ts';
 
-/** What is known of the water at a timer. */
+/** Known facts about a timer's water supply. */
 export interface SupplyNoted {
-  /** Litres a minute that the supply gives; null: not measured. */
+  /** Litres a minute of the supply; null: not measured. */
   readonly litresPerMinute: number | null;
-  /** Litres a minute by station; those that are not known are missing. */
+  /** Litres a minute by station; unknown ones are absent. */
   readonly flows: ReadonlyMap<number, number>;
-  /** Null: no pump. `runsOn`: whether it keeps running while no valve is open; null: not known. */
+  /** Null: no pump. `runsOn`: whether it keeps running with no valve open; null: not known. */
   readonly pump: { readonly runsOn: boolean | null } | null;
 }
 
-/** Overlaps of which the water is looked at; the first ones. */
+/** Overlaps whose water is examined; the first ones. */
 const MOST_OVERLAPS = 50;
 
 interface Open {
@@ -26,7 +26,7 @@ interface Open {
   readonly off: number;
 }
 
-/** Stations that are open together at a moment and take too much, or may. */
+/** Stations open together at a moment that take too much, or may. */
 interface Drawn {
   readonly at: ClockSecond;
   readonly stations: readonly number[];
@@ -35,7 +35,7 @@ interface Drawn {
   readonly unknown: readonly number[];
 }
 
-/** The first moment of some runs at which what is open takes too much; of those at which it may, the first. */
+/** The first moment at which open stations take too much; otherwise the first at which they may. */
 function firstTooMuch(runs: readonly Open[], supply: number, flows: SupplyNoted['flows']) {
   let sure: Drawn | null = null;
   let possible: Drawn | null = null;
@@ -46,7 +46,7 @@ function firstTooMuch(runs: readonly Open[], supply: number, flows: SupplyNoted[
     const litresPerMinute = stations.reduce((sum, one) => sum + (flows.get(one) ?? 0), 0);
     const drawn = { at, stations, litresPerMinute, unknown };
     if (litresPerMinute > supply) sure ??= drawn;
-    // What one station takes was tried when it was fitted; of several, nobody can tell.
+    // One station alone was tried when it was installed; for several, no one can tell.
     else if (unknown.length > 0 && stations.length > 1) possible ??= drawn;
   }
   return { sure, possible };
@@ -103,7 +103,7 @@ function supplyFinding(
   ];
 }
 
-/** How often in a cycle no valve is open between two runs, pauses for no-water hours apart. */
+/** How often in a cycle no valve is open between two runs, not counting pauses for no-water hours. */
 function gapsOf({ runs, isPause }: WetStart): number {
   let open = -Infinity;
   let gaps = 0;

@@ -1,4 +1,4 @@
-/** The verdict in words: a headline for arm's length, and the detail under it. */
+/** The verdict in words: a headline to read at arm's length, and the detail below it. */
 import { assertDefined } from '../document/assertDefined.ts';
 import {
   overlapSentence,
@@ -19,11 +19,11 @@ const MOVERS: Record<DrivenPercent['by'], string> = wordsOf({
 });
 
 export interface VerdictWords {
-  /** How to show it: the verdict, or an overlap where a percent that others change can cause one. */
+  /** How to show it: the verdict, or an overlap if percents that others change can cause one. */
   readonly tone: Verdict;
-  /** One line, to be read at arm's length. */
+  /** One line, to read at arm's length. */
   readonly headline: string;
-  /** What follows from it and what to do; empty where nothing does. */
+  /** What follows and what to do; empty if nothing does. */
   readonly detail: string;
 }
 
@@ -45,9 +45,9 @@ const acceptedSo = (): VerdictWords => ({
 /**
  * The verdict as people read it.
  *
- * @param known.isOff the timer is switched off; a plan is judged as if it were on, so the headline says so.
- * @param known.sideBySide somebody has accepted that its programs run side by side (`runsSideBySide`).
- * @param known.anyPhase programs of which nobody knows where their interval stands: the verdict holds for every phase.
+ * @param known.isOff the timer is off; a plan is checked as if it were on, so the headline says so
+ * @param known.sideBySide someone has accepted that its programs run side by side (`runsSideBySide`)
+ * @param known.anyPhase programs whose interval phase is not known: the verdict covers every phase
  */
 export function verdictWords(
   proven: Proven,

@@ -1,6 +1,6 @@
 /**
- * The numbers of a station that the sums use, each with its source: a person's word first, then what was measured,
- * then what was noted, then a table's (water-need.md: a measured value always beats a table's).
+ * A station's numbers used in the calculations, each with its source: a person's value first, then a measurement, then a note, then a table
+ * (water-need.md: a measured value always beats a table's).
  */
 import { surveyOf, type Survey, type SurveyStation } from '../survey/survey.ts';
 import type { Plan, Station } from '../plan/plan.ts';
@@ -38,14 +38,14 @@ export interface Figure {
   readonly source: Source;
 }
 
-/** Null: not known, and no table says it. */
+/** Null: not known, and not in a table. */
 export interface StationFigures {
   readonly plantFactor: Figure | null;
   readonly surroundings: Figure;
   /** mm an hour. */
   readonly rate: Figure | null;
   readonly uniformity: Figure | null;
-  /** Share of the rain that counts; none under cover. */
+  /** Share of the rain that counts; 0 under cover. */
   readonly rainShare: Figure;
   /** mm an hour. */
   readonly intake: Figure | null;
@@ -55,16 +55,16 @@ export interface StationFigures {
   readonly available: Figure | null;
   readonly rootMetres: Figure | null;
   readonly depletion: Figure;
-  /** Longest run at a stretch, seconds; Infinity where the soil takes all. */
+  /** Longest run without a break, seconds; Infinity if the soil takes everything. */
   readonly longestRun: Figure | null;
   readonly soakSeconds: Figure | null;
   /** Litres a minute. */
   readonly flow: Figure | null;
 }
 
-/** Where nothing is said of the rain (water-need.md section 3). */
+/** Default for rain (water-need.md section 3). */
 const USUAL_RAIN_SHARE = 0.5;
-/** Where nothing is said of it (section 9). */
+/** Default (section 9). */
 const USUAL_DEPLETION = 0.5;
 
 const figure = (value: number | null | undefined, source: Source): Figure | null =>
@@ -141,11 +141,11 @@ export function figuresOf(noted: SurveyStation, station: Station): StationFigure
   };
 }
 
-/** Whether two stations can run at once: what both take, against what the supply gives. Flows in litres a minute. */
+/** Whether two stations can run at once: their flow against the supply. Litres a minute. */
 export const canRunAtOnce = (one: number, other: number, supply: number): boolean =>
   one + other <= supply;
 
-/** The figures of every station of a plan, by its number. */
+/** Figures of every station of a plan, by number. */
 export const allFigures = (plan: Plan, survey: Survey): ReadonlyMap<number, StationFigures> =>
   new Map(
     plan.stations.map((station) => [

@@ -1,4 +1,4 @@
-/** Where a figure of the garden comes from, and what is still missing, in words. */
+/** Where a figure comes from, and what is missing, as messages. */
 import type { Source } from './figures.ts';
 import type { Lacking, Step } from './schools.ts';
 import { wordsOf } from '../language/say.ts';

@@ -1,4 +1,4 @@
-/** What the present programs give a station, month by month: for the curve of the year, beside what it needs. */
+/** What the current programs give a station by month, for comparison with its need. */
 import { assertDefined } from '../document/assertDefined.ts';
 import {
   civilOf,
@@ -13,7 +13,7 @@ import type { Plan } from '../plan/plan.ts';
 import { adjustedSeconds, effectivePercent, enabledStations, missingOf } from '../plan/program.ts';
 import { runsWithLinked, wateringStations } from '../plan/linked.ts';
 
-/** Seconds that a station waters on a date. */
+/** Seconds a station waters on a date. */
 interface Watering {
   readonly date: EpochDay;
   readonly station: number;
@@ -27,8 +27,8 @@ function yearAfter(from: EpochDay): EpochDay {
 }
 
 /**
- * All watering of some dates, as the programs are set: percent, rounding, days off and a rain delay taken into account; windows and overlaps not,
- * which a check tells of. A timer that is off gives nothing.
+ * All watering on some dates, as the programs are set: with percent, rounding, off days and rain delay, but without windows and overlaps,
+ * which a check reports. A timer that is off gives nothing.
  */
 function* wateringOf(plan: Plan, from: EpochDay, until: EpochDay): Generator<Watering> {
   if (plan.settings.mode === 'off') return;
@@ -56,7 +56,7 @@ function* wateringOf(plan: Plan, from: EpochDay, until: EpochDay): Generator<Wat
   }
 }
 
-/** Mean weekly seconds of watering by station number and month (January first), over the year from a date on. */
+/** Average weekly seconds of watering by station and month (January first), over the year from a date on. */
 export function givenByMonth(plan: Plan, from: EpochDay): ReadonlyMap<number, readonly number[]> {
   const given = new Map<number, number[]>(
     plan.stations.map(({ number }) => [number, new Array<number>(12).fill(0)]),
@@ -86,9 +86,9 @@ export interface PeakWeek {
 }
 
 /**
- * The Monday-to-Sunday week that uses most of the year from a date on, only whole weeks; null: nothing is used.
+ * The Monday-to-Sunday week with the highest use in the year from a date on, whole weeks only; null: nothing is used.
  *
- * @param litresPerMinute of each station whose flow is known.
+ * @param litresPerMinute of each station whose flow is known
  */
 export function peakWeekOf(
   plan: Plan,
@@ -103,7 +103,7 @@ export function peakWeekOf(
     litres[week] = (litres[week] ?? 0) + (seconds / 60) * (litresPerMinute.get(station) ?? 0);
   }
   const most = Math.max(0, ...litres);
-  // The first of equal ones, whatever their sums were rounded to.
+  // The first of equal ones, regardless of rounding.
   const at = litres.findIndex((one) => one > most - 1e-6);
   return most === 0 ? null : { monday: first + at * 7, litres: most };
 }

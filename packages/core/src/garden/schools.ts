@@ -1,6 +1,6 @@
 /**
- * What a station needs in a week, by the three schools of the trade (field guide, Schools), each with the numbers that it is made
- * of. All are for the month whose need is called 100 percent.
+ * A station's weekly need by the three methods of the trade (field guide, Schools), each with its numbers. All are for the month that 100
+ * percent stands for.
  */
 import type { BriefRules } from '../brief/brief.ts';
 import { datesSet, wateringsOf } from './waterings.ts';
@@ -28,7 +28,7 @@ import { schedulingMultiplier } from '../water/rate.ts';
 export type StepUnit =
   'minutes' | 'factor' | 'times' | 'mm-a-day' | 'mm-a-week' | 'mm-an-hour' | 'share';
 
-/** One number of a sum. */
+/** One number of a calculation. */
 export interface Step {
   readonly what:
     | 'thumb-minutes'
@@ -51,16 +51,16 @@ export interface Step {
   readonly value: number;
   readonly unit: StepUnit;
   readonly source: Source;
-  /** The field by which a person may overrule it. */
+  /** Field with which a person can override it. */
   readonly overrule?: keyof Overruled;
 }
 
-/** What a school lacks to say anything. */
+/** What a method lacks. */
 export type Lacking = 'head' | 'waterings' | 'plants' | 'rate' | 'climate';
 
 export interface SchoolAnswer {
   readonly school: School;
-  /** Not rounded; null where something is lacking. */
+  /** Not rounded; null if something is missing. */
   readonly weeklySeconds: number | null;
   readonly lacking: readonly Lacking[];
   readonly steps: readonly Step[];
@@ -81,7 +81,7 @@ const ofFigure = (
   overrule: keyof Overruled,
 ) => step(what, value, unit, source, overrule);
 
-/** Heads closer together than usual put down more, so they run less; the factor never goes beyond two. */
+/** Heads closer together than usual apply more, so they run less; the factor is at most two. */
 function headsFactor(
   { headCount, areaSquareMetres }: SurveyStation,
   { headsPerHundred }: HeadMinutes,
@@ -92,7 +92,7 @@ function headsFactor(
   return Math.min(2, Math.max(0.5, factor));
 }
 
-/** How the table adjusts minutes to the ground: sun, soil, and heads for the area. */
+/** How the table adjusts minutes: sun, soil, and heads for the area. */
 function bends(noted: SurveyStation, table: MinutesTable, head: HeadMinutes): Step[] {
   const { surroundings, soil } = noted;
   const heads = headsFactor(noted, head);
@@ -113,7 +113,7 @@ const lackingAnswer = (school: School, lacking: readonly Lacking[]): SchoolAnswe
   steps: [],
 });
 
-/** @param waterings a week; null: nothing says how often. */
+/** @param waterings a week; null: not known */
 function thumb(noted: SurveyStation, table: MinutesTable, waterings: Figure | null): SchoolAnswer {
   const { head: name, overruled } = noted;
   if (!name || !waterings)
@@ -151,7 +151,7 @@ function weekly(noted: SurveyStation, table: MinutesTable, month: number | null)
   return { school: 'weekly', weeklySeconds: 60 * product(steps), lacking: [], steps };
 }
 
-/** What a balance needs to know of a station, or what is lacking. */
+/** What a water balance needs of a station, or what is missing. */
 function demandOf(figures: StationFigures): StationDemand | readonly Lacking[] {
   const { plantFactor, surroundings, rate, uniformity, rainShare } = figures;
   const lacking: Lacking[] = [
@@ -202,26 +202,26 @@ function balance(
   };
 }
 
-/** One station by all three schools. */
+/** One station by all three methods. */
 export interface StationMinutes {
   readonly number: number;
   readonly figures: StationFigures;
   readonly answers: Readonly<Record<School, SchoolAnswer>>;
   readonly school: School;
-  /** What it needs in a week at 100 percent, whole seconds: a person's value, else the chosen school's; null where there is neither. */
+  /** Weekly need at 100 percent, whole seconds: a person's value, otherwise the chosen method's; null without either. */
   readonly weeklySeconds: number | null;
   readonly overruled: boolean;
-  /** Its year by the water balance, January first; null where something is lacking. */
+  /** Its year by the water balance, January first; null if something is missing. */
   readonly year: readonly MonthBalance[] | null;
-  /** Longest interval between two waterings in the month of the highest need, days (water-need.md section 9). */
+  /** Longest interval between waterings in the month of highest need, days (water-need.md section 9). */
   readonly longestIntervalDays: number | null;
 }
 
 export interface SiteMinutes {
   readonly stations: readonly StationMinutes[];
-  /** The month that is 100 percent, 1 to 12; null where nothing says. */
+  /** The month that 100 percent stands for, 1 to 12; null: not known. */
   readonly hundredMonth: number | null;
-  /** The need of all stations together, weighted by their rates' seconds, January first; empty where no balance is known. */
+  /** Need of all stations together, weighted by their rates' seconds, January first; empty if no balance is known. */
   readonly year: readonly {
     readonly month: number;
     readonly netMmPerWeek: number;
@@ -232,7 +232,7 @@ export interface SiteMinutes {
 const SECONDS_PER_WEEK = 604_800;
 const MONTHS = [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12] as const;
 
-/** What the whole garden needs in each month: seconds added up, depths averaged over the stations. */
+/** The whole garden's need by month: seconds added up, depths averaged over stations. */
 function siteYear(years: readonly (readonly MonthBalance[])[]) {
   if (years.length === 0) return [];
   return MONTHS.map((month, i) => ({
@@ -248,10 +248,10 @@ function siteYear(years: readonly (readonly MonthBalance[])[]) {
 }
 
 /**
- * The minutes of every station by all schools. Cost is linear in the stations.
+ * The minutes of every station by all methods. Linear in the stations.
  *
- * @param climate of the place; null where it is not known.
- * @param rules of the house on the day of the visit; null where it is free.
+ * @param climate of the site; null: not known
+ * @param rules of the site on the day of the visit; null: none
  */
 export function siteMinutes(
   plan: Plan,
@@ -315,11 +315,11 @@ export function siteMinutes(
 }
 
 /**
- * Waterings a week in each month for somebody who follows the season by days (field guide, Schools): what the month needs, over what the
- * month of 100 percent gives in one watering, rounded up; 0 where nothing is needed.
+ * Waterings a week by month for someone who follows the season by days (field guide, Schools): the month's need divided by one watering of
+ * the 100-percent month, rounded up; 0 if nothing is needed.
  *
- * @param year weekly seconds of each month; @param hundred the month of 100 percent.
- * @param waterings waterings a week in that month, 1 or more.
+ * @param year weekly seconds of each month; `hundred`: the month 100 percent stands for
+ * @param waterings a week in that month, 1 or more
  */
 export function daysByMonth(
   year: readonly { readonly month: number; readonly weeklySeconds: number }[],

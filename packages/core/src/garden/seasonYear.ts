@@ -1,17 +1,17 @@
-/** What a garden's season is followed by: the balance of its stations, or the table of its minutes. */
+/** Basis for following a garden's season: its stations' balance, or the table of minutes. */
 import type { Survey } from '../survey/survey.ts';
 import type { MinutesTable } from '../water/minutesTable.ts';
 import type { SiteMinutes } from './schools.ts';
 
 export interface SeasonYear {
   readonly byBalance: boolean;
-  /** January first. Of a table the percents stand in the place of depths. */
+  /** January first. For a table, percents take the place of depths. */
   readonly year: readonly {
     readonly month: number;
     readonly netMmPerWeek: number;
     readonly weeklySeconds: number;
   }[];
-  /** The month that is 100 percent, 1 to 12. */
+  /** The month that 100 percent stands for, 1 to 12. */
   readonly hundred: number;
 }
 

@@ -1,4 +1,4 @@
-/** How much water the programs use, what it costs, and how sure that is. */
+/** How much water the programs use, what it costs, and how certain that is. */
 import { assertDefined } from '../document/assertDefined.ts';
 import { civilOf, epochDayOf, type EpochDay } from '../time/calendar.ts';
 import type { Plan, Station } from '../plan/plan.ts';
@@ -7,32 +7,32 @@ import type { Tariff } from '../visit/visit.ts';
 import { figuresOf, type Source } from './figures.ts';
 import { givenByMonth, peakWeekOf, type PeakWeek } from './given.ts';
 
-/** How far off a flow may be, by its source, as a share of it. Our judgement: meters and buckets are read to a few percent. */
+/** Possible error of a flow by source, as a share. Our judgement: meters and buckets are read to a few percent. */
 const UNCERTAIN: Readonly<Partial<Record<Source, number>>> = { measured: 0.05, noted: 0.15 };
-/** A table's rate over an area that was paced out. */
+/** A table's rate over a paced-out area. */
 const UNCERTAIN_TABLE = 0.35;
 
 interface StationUsage {
   readonly station: number;
-  /** Litres a minute while it runs; null: neither a flow nor an area is known. */
+  /** Litres a minute while running; null: neither flow nor area is known. */
   readonly litresPerMinute: number | null;
   readonly source: Source | null;
-  /** Mean litres a week of each month, January first; empty where the flow is not known. */
+  /** Average litres a week by month, January first; empty if the flow is not known. */
   readonly weeklyByMonth: readonly number[];
 }
 
 export interface Usage {
   readonly stations: readonly StationUsage[];
-  /** Stations that water, of which nobody knows how much. */
+  /** Stations that water an unknown amount. */
   readonly unknown: readonly number[];
-  /** Litres of the coming year, as known; and how far that may be off either way. */
+  /** Known litres of the coming year, with the possible error either way. */
   readonly litresAYear: number;
   readonly uncertainLitres: number;
-  /** The calendar week that uses most, of stations whose flow is known; null: nothing is used. */
+  /** The calendar week with the highest use, of stations with known flow; null: nothing is used. */
   readonly peakWeek: PeakWeek | null;
 }
 
-/** Litres a minute of a station: its flow, or its rate over its area; null where neither is known. */
+/** A station's litres a minute: its flow, or its rate over its area; null if neither is known. */
 export function stationFlow(
   station: Station,
   survey: Survey,
@@ -48,10 +48,10 @@ export function stationFlow(
 const DAYS = 365.25;
 
 /**
- * What a plan uses in the year from a date on.
+ * A plan's use in the year from a date on.
  *
- * Sources: litres = flow × minutes, the flow measured or noted, else precipitation rate × area (water-need.md). Windows and
- * overlaps are left out of account, as in `givenByMonth`.
+ * Litres = flow × minutes, with the flow measured or noted, otherwise precipitation rate × area (water-need.md). Ignores windows and
+ * overlaps, as `givenByMonth` does.
  */
 export function waterUsage(plan: Plan, survey: Survey, from: EpochDay): Usage {
   const given = givenByMonth(plan, from);
@@ -74,7 +74,7 @@ export function waterUsage(plan: Plan, survey: Survey, from: EpochDay): Usage {
     .map(({ station }) => station);
   const year = ({ weeklyByMonth }: StationUsage) =>
     (weeklyByMonth.reduce((a, b) => a + b, 0) / 12) * (DAYS / 7);
-  // Errors of different stations cancel in part; those of a table all go the same way.
+  // Errors of different stations partly cancel; those of a table all go the same way.
   let squares = 0;
   let common = 0;
   for (const stationUsage of stations) {
@@ -100,7 +100,7 @@ export function waterUsage(plan: Plan, survey: Survey, from: EpochDay): Usage {
   };
 }
 
-/** What an amount of water costs in one billing period, by its steps. */
+/** Cost of an amount of water in one billing period, by its tariff steps. */
 export function priceOf(litres: number, { steps }: Tariff): number {
   let [from, price] = [0, 0];
   for (const { upToLitres = Infinity, perCubicMetre } of steps) {
@@ -108,16 +108,13 @@ export function priceOf(litres: number, { steps }: Tariff): number {
     price += (within / 1000) * perCubicMetre;
     from = Math.max(from, upToLitres);
   }
-  // Beyond the last limit, the last price holds.
+  // Above the last limit, the last price applies.
   const last = steps[steps.length - 1];
   if (last && litres > from) price += ((litres - from) / 1000) * last.perCubicMetre;
   return price;
 }
 
-/**
- * What the garden's water of a year costs: what each billing period costs more with it than without. Periods are counted from
- * January on.
- */
+/** Yearly cost of the garden's water: what each billing period costs more with it than without. Periods count from January. */
 export function costOfYear(usage: Usage, tariff: Tariff): number {
   const house = tariff.houseLitres ?? 0;
   const perDay = Array.from(
@@ -132,7 +129,7 @@ export function costOfYear(usage: Usage, tariff: Tariff): number {
   let cost = 0;
   let [litres, days] = [0, 0];
   const close = () => {
-    // A period that the year cuts off has its steps in proportion.
+    // A period cut off by the year has its steps in proportion.
     const share = days / tariff.periodDays;
     const steps = tariff.steps.map(({ upToLitres, perCubicMetre }) => ({
       perCubicMetre,

@@ -1,4 +1,4 @@
-/** How often a week a station is watered, for minutes by rule of thumb, which are those of one watering (field guide, Head types). */
+/** How often a week a station is watered, for rule-of-thumb minutes, which are those of one watering (field guide, Head types). */
 import type { BriefRules } from '../brief/brief.ts';
 import { isBound } from '../brief/wanted.ts';
 import { runsWithLinked } from '../plan/linked.ts';
@@ -8,10 +8,10 @@ import type { SurveyStation } from '../survey/survey.ts';
 import type { Figure } from './figures.ts';
 
 const DAYS_OF_A_WEEK = 7;
-/** Odd dates, or even ones: every other date, but for the ends of months. */
+/** Odd or even dates: every other date, except at month ends. */
 const DATES_OF_PARITY = 3.5;
 
-/** Watering dates of a mean week that the rules allow. */
+/** Watering dates in an average week that the rules allow. */
 const datesAllowed = ({ weekdays, mostDaysPerWeek, parity }: BriefRules): number =>
   Math.min(
     weekdays?.length ?? DAYS_OF_A_WEEK,
@@ -19,7 +19,7 @@ const datesAllowed = ({ weekdays, mostDaysPerWeek, parity }: BriefRules): number
     parity ? DATES_OF_PARITY : DAYS_OF_A_WEEK,
   );
 
-/** Dates of a mean week on which the programs water each station, by number; those that none waters are left out. */
+/** Dates in an average week on which the programs water each station, by number; stations not watered are absent. */
 export function datesSet(plan: Plan): ReadonlyMap<number, number> {
   const dates = new Map<number, number>();
   for (const program of plan.programs) {
@@ -31,10 +31,11 @@ export function datesSet(plan: Plan): ReadonlyMap<number, number> {
 }
 
 /**
- * How often a week a station is watered: what somebody has said, else what the programs do, else what the rules allow; never more than the rules allow. Null: nothing says.
+ * How often a week a station is watered: as someone said, otherwise as programmed, otherwise as the rules allow; never more than they
+ * allow. Null: not known.
  *
- * @param set what the programs do with it, dates of a mean week.
- * @param rules of the house; null: it is free.
+ * @param set dates in an average week in the programs
+ * @param rules of the site; null: none
  */
 export function wateringsOf(
   station: Station,

@@ -1,7 +1,4 @@
-/**
- * The card for the inside of the box's door: what the panel hides, for whoever stands before it, on one side; how to reach each setting on the other.
- * Source: field guide, step 14.
- */
+/** The timer card: what the panel hides on one side, how to reach each setting on the other. Source: field guide, step 14. */
 import { attempt } from '../engine/effort.ts';
 import { nextCycles } from '../engine/nominal.ts';
 import { PANEL_SETTINGS, type PanelSetting } from '../plan/kind.ts';
@@ -26,12 +23,12 @@ import { restoreOnCard } from './restoreWords.ts';
 import { say, sayAs, sayText } from '../language/say.ts';
 
 export interface CardSources extends PageSources {
-  /** Of whoever leaves the card. */
+  /** Initials of whoever leaves the card. */
   readonly initials: string;
 }
 
 export interface DoorCard {
-  /** What stands around it. */
+  /** Data besides the plan. */
   readonly words: {
     readonly title: string;
     readonly nothing: string;
@@ -48,10 +45,10 @@ export interface DoorCard {
     readonly label: string;
     readonly starts: readonly string[];
     readonly days: string;
-    /** When each start is over, in the order of the starts, by the next of its dates, in a sentence; null where that is too much to work out. */
+    /** End of each start, in order, by its next date, in a sentence; null if that takes too much work. */
     readonly over: string | null;
   }[];
-  /** Stations with their runs as entered: `A 12 min`. */
+  /** Stations with their run times as entered: `A 12 min`. */
   readonly stations: readonly {
     readonly number: number;
     readonly name: string;
@@ -60,7 +57,7 @@ export interface DoorCard {
   /** `January 80 %`, or one percent for the year. */
   readonly percents: readonly { readonly name: string; readonly percent: string }[];
   readonly rain: readonly string[];
-  /** How to bring the saved settings back; empty where this kind saves nothing. */
+  /** How to restore the saved settings; empty if this kind saves nothing. */
   readonly restore: readonly string[];
   readonly company: string;
   readonly phone: string | null;
@@ -71,7 +68,7 @@ export interface DoorCard {
   readonly hides: string | null;
 }
 
-/** When the starts of a program are over. */
+/** Ends of a program's starts. */
 function endsOf(plan: Plan, program: Program, { today, clock }: CardSources): string[] {
   const worked = attempt(() => nextCycles(plan, program, today));
   if (!worked.ok) return [];
@@ -82,7 +79,7 @@ function endsOf(plan: Plan, program: Program, { today, clock }: CardSources): st
 
 const overOf = (ends: readonly string[]) => (ends.length > 0 ? say`ends ${ends.join(', ')}` : null);
 
-/** How watering is paused for rain, in a line or two. */
+/** How to pause watering for rain, in a line or two. */
 function rainLines({ plan, survey, kind }: CardSources): string[] {
   const sensor = rainSensorOf(plan.settings, survey.device);
   const bySensor =
@@ -117,7 +114,7 @@ function percentsOf({ plan, today }: CardSources, complete: readonly Program[]) 
       }));
 }
 
-/** The settings that the office's lines are about, in the order in which this panel is gone through. */
+/** Settings that the office's lines are about, in panel order. */
 function reachLines({ plan, kind }: CardSources): DoorCard['reach'] {
   const lines = new Map((kind?.reach ?? []).map(({ setting, line }) => [setting, line]));
   const order: readonly PanelSetting[] = [...new Set([...orderOf(plan), ...PANEL_SETTINGS])];

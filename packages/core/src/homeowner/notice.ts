@@ -1,4 +1,4 @@
-/** What a homeowner is told, and what is said on the telephone, when the settings of their timer have to change. */
+/** Letter and phone script for a homeowner whose settings must change. */
 import { panelText, type PanelStyle } from '../panel/value.ts';
 import type { KeyLine } from '../panel/keyIn.ts';
 import { programsByLetter, type Plan } from '../plan/plan.ts';
@@ -9,16 +9,16 @@ import type { Office } from './office.ts';
 import { say } from '../language/say.ts';
 
 export interface Notice {
-  /** Who lives there; empty: nobody is noted. */
+  /** Resident; empty: not known. */
   readonly person: string;
   readonly house: string;
   readonly company: string;
   readonly office: Pick<Office, 'phone'>;
-  /** Such as `the watering rules change`. */
+  /** Reason, such as `the watering rules change`. */
   readonly because: string;
-  /** From when on it has to stand in the timer. */
+  /** Date from which the timer must have it. */
   readonly from: EpochDay;
-  /** As it is to be. */
+  /** The new settings. */
   readonly plan: Plan;
   readonly by: 'phone' | 'visit';
 }
@@ -34,7 +34,7 @@ function programSentences({ settings, timer, ...plan }: Plan, { clock, order }: 
     );
 }
 
-/** A letter, line by line, that the office sends or leaves. */
+/** A letter, line by line, to send or leave. */
 export function homeownerNotice(notice: Notice, speech: Speech): string {
   const { person, house, company, office, because, from, plan, by } = notice;
   const call = office.phone ? say` Questions? Call us: ${office.phone}.` : '';
@@ -53,6 +53,6 @@ export function homeownerNotice(notice: Notice, speech: Speech): string {
   ].join('\n');
 }
 
-/** What to ask somebody at the box to do, setting by setting, in the order of the box. */
+/** What to ask someone at the timer to do, setting by setting, in panel order. */
 export const phoneSentences = (lines: readonly KeyLine[], style: PanelStyle): string[] =>
   lines.map(({ name, value }) => `${name}: ${panelText(value, style)}`);

@@ -1,7 +1,4 @@
-/**
- * What the office says about itself on the homeowner's page: an open document, `water-clock-office`, file ending `.office.json`. An office has
- * one.
- */
+/** The company's details on the homeowner's page: an open document, `water-clock-office`, file extension `.office.json`. A company has one. */
 import type { Fault, Outcome } from '../document/fault.ts';
 import { foreignDocument } from '../document/openDocument.ts';
 import { object, oneOf, optional, readLine, required } from '../document/reader.ts';
@@ -12,13 +9,13 @@ const OFFICE_VERSION = 1;
 export interface Office {
   readonly format: typeof OFFICE_FORMAT;
   readonly version: typeof OFFICE_VERSION;
-  /** As it is to be dialled. */
+  /** As dialled. */
   readonly phone?: string;
-  /** When somebody answers it, such as `Mon to Fri, 8 to 5`. */
+  /** Phone hours, such as `Mon to Fri, 8 to 5`. */
   readonly hours?: string;
 }
 
-/** The id under which every office keeps its own; until it does, this says nothing. */
+/** Id under which every company saves its own; the default says nothing. */
 export const OFFICE_ID = '5d1e0000-7a3c-4c1e-8e5a-0000000000f0';
 export const NO_OFFICE: Office = { format: OFFICE_FORMAT, version: OFFICE_VERSION };
 
@@ -29,7 +26,7 @@ const shape = object<Office>({
   hours: optional(readLine),
 });
 
-/** Reads what an office says of itself from a JSON value. Strict. */
+/** Reads a company's details from a JSON value. Strict. */
 export function readOffice(value: unknown): Outcome<Office> {
   const faults: Fault[] = [];
   const other = foreignDocument(value, OFFICE_FORMAT, OFFICE_VERSION);

@@ -1,4 +1,4 @@
-/** The page that stays with the homeowner: what waters when, why, and what to do; in plain words and one picture. */
+/** The page for the homeowner: what waters when, why, and what to do, in plain words and one picture. */
 import {
   civilOf,
   parseDate,
@@ -34,11 +34,11 @@ import {
 } from '../words/words.ts';
 import { say, sayText, type Language } from '../language/say.ts';
 
-/** A stretch of watering in the picture of the week. */
+/** A period of watering in the picture of the week. */
 export interface WeekRun {
   /** 0: the first day of the picture. */
   readonly day: number;
-  /** Seconds of that day; may be over a day where it runs past midnight. */
+  /** Seconds of that day; may exceed a day when running past midnight. */
   readonly from: number;
   readonly to: number;
   readonly program: string;
@@ -51,20 +51,20 @@ interface PageProgram {
   readonly label: string;
   /** `4:15 am on Mon, Wed and Fri`. */
   readonly when: string;
-  /** In the order in which they run. */
+  /** In running order. */
   readonly stations: readonly {
     readonly number: number;
     readonly name: string;
     readonly length: string;
   }[];
-  /** When it is over, in a sentence, where that is the same on all its days. */
+  /** When it ends, in a sentence, if that is the same on all its days. */
   readonly over: string | null;
 }
 
 export interface HomeownerPage {
-  /** Of all its words. */
+  /** Language of the page. */
   readonly language: Language;
-  /** What stands around it. */
+  /** Data besides the plan. */
   readonly words: {
     readonly title: string;
     readonly byline: string;
@@ -76,26 +76,26 @@ export interface HomeownerPage {
   readonly timer: string;
   readonly company: string;
   readonly date: string;
-  /** What holds watering back at present, a sentence each. */
+  /** What prevents watering at present, a sentence each. */
   readonly held: readonly string[];
   readonly programs: readonly PageProgram[];
   readonly percent: string | null;
-  /** The percent of each month, January first, where it changes by month. */
+  /** Percent of each month, January first, if it changes by month. */
   readonly months: readonly { readonly month: string; readonly percent: string }[];
   readonly week: {
-    /** Names of the days of the picture. */
+    /** Names of the days in the picture. */
     readonly days: readonly string[];
-    /** Names of midnight, 6, noon, 18 and midnight again. */
+    /** Labels of midnight, 6, noon, 18 and midnight again. */
     readonly hours: readonly string[];
     readonly runs: readonly WeekRun[];
   };
   readonly sections: readonly PageSection[];
 }
 
-/** Days that are simulated: before today for what still runs, after it for each program to come round. */
+/** Days simulated: before today for what still runs, after it until each program has run. */
 const DAYS = { before: 8, after: 62 };
 
-/** A program for the homeowner, at the percent in force. */
+/** A program for the homeowner, at the current percent. */
 function programOf(
   plan: Plan,
   program: Program,
@@ -135,7 +135,7 @@ function programOf(
   };
 }
 
-/** The page says how the timer waters, even while a rain delay or the winter stops it. */
+/** The page says how the timer waters, even while a rain delay or winter stops it. */
 const withoutPause = ({ settings: { wateringResumes: _until, mode: _mode, ...settings } }: Plan) =>
   settings;
 
@@ -162,7 +162,7 @@ function weekOf(
   };
 }
 
-/** What holds watering back: the switch, a rain delay. */
+/** What prevents watering: the switch, a rain delay. */
 function heldBack({ plan: { settings }, today, clock }: PageSources): string[] {
   const resumes = settings.wateringResumes;
   const day = resumes === undefined ? null : parseDate(resumes.slice(0, 10));
@@ -179,7 +179,7 @@ function heldBack({ plan: { settings }, today, clock }: PageSources): string[] {
   ];
 }
 
-/** The percents in force this month in a sentence; null where none can be set, or where they change by month. */
+/** This month's percents in a sentence; null if none can be set, or they change by month. */
 function percentSentence(plan: Plan, complete: readonly Program[], today: EpochDay): string | null {
   const { scope } = plan.timer.seasonal;
   const [program] = complete;
@@ -195,9 +195,9 @@ function percentSentence(plan: Plan, complete: readonly Program[], today: EpochD
 }
 
 /**
- * The page. Sources: field guide, steps 10 to 14 (leave a page) and Complaints; the notes of the timer's kind.
+ * Makes the page. Sources: field guide, steps 10 to 14 (leave a page) and Complaints; notes of the timer's kind.
  *
- * Cost: one simulation of some weeks, and the checks of rules to come.
+ * Cost: one simulation of some weeks, and the checks of announced rules.
  */
 export function homeownerPage(sources: PageSources): HomeownerPage {
   const { plan, company, today } = sources;

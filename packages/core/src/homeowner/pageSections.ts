@@ -1,4 +1,4 @@
-/** What the homeowner's page says besides the settings: each sentence only where it is true of this garden. */
+/** What the homeowner's page says besides the settings: each sentence only if it is true of this garden. */
 import { assertDefined } from '../document/assertDefined.ts';
 import { attempt } from '../engine/effort.ts';
 import type { Simulation } from '../engine/simulate.ts';
@@ -25,7 +25,7 @@ export interface PageSection {
 const nameOf = (plan: Plan, number: number) =>
   plan.stations.find((station) => station.number === number)?.name ?? say`Station ${number}`;
 
-/** Starts from here to here are at night or early in the morning. */
+/** Starts between these are at night or early in the morning. */
 const NIGHT = { from: 19 * 3600, to: 8 * 3600 };
 
 const isNightStart = (start: string) => {
@@ -33,10 +33,10 @@ const isNightStart = (start: string) => {
   return second >= NIGHT.from || second < NIGHT.to;
 };
 
-/** After a longer rest it is another watering, not a piece of this one. */
+/** After a longer pause it is another watering, not a cycle of this one. */
 const LONGEST_REST = 4 * 3600;
 
-/** Whether a station runs again after a rest that lets the water sink in, as often as it is simulated. */
+/** Whether a station runs again after a pause for soaking, in the simulated weeks. */
 function runsInPieces(simulated: Simulation | null, isNew: (station: number) => boolean): boolean {
   const ends = new Map<number, number>();
   return (simulated?.runs ?? []).some(({ station, on, off }) => {
@@ -46,7 +46,7 @@ function runsInPieces(simulated: Simulation | null, isNew: (station: number) => 
   });
 }
 
-/** Whether two stations ever run at once, as often as it is simulated. */
+/** Whether two stations ever run at once, in the simulated weeks. */
 function runsTogether(simulated: Simulation | null): boolean {
   let latest = -Infinity;
   return (simulated?.runs ?? []).some(({ on, off }) => {
@@ -102,7 +102,7 @@ function dripRunsLonger(plan: Plan, complete: readonly Program[]): boolean {
   return drip.length > 0 && overhead.length > 0 && Math.min(...drip) > Math.max(...overhead);
 }
 
-/** What the place allows, and rules to come that the settings break. */
+/** The site's rules, and announced ones that the settings break. */
 function allowedLines({ plan, survey, allowed, today, clock }: PageSources): string[] {
   const speech = { on: today, clock };
   if (survey.rules) return [`${capitalized(allowedWords(survey.rules, speech))}.`];
@@ -116,7 +116,7 @@ function allowedLines({ plan, survey, allowed, today, clock }: PageSources): str
   ];
 }
 
-/** What the homeowner must know of rules to come; the line before it has said which begin on `told`. */
+/** What the homeowner must know of announced rules; the line before it said which begin on `told`. */
 function changeLine(change: RuleChange, told: EpochDay | undefined, speech: Speech): string {
   if (change.from !== told) return findingSentence(change, speech);
   return isBan(change)
@@ -140,10 +140,10 @@ function callLines({ kind }: PageSources, together: boolean): string[] {
 }
 
 /**
- * The sections of the page. Sources: field guide, steps 10 to 14 (leave a page) and Complaints; the notes of the timer's kind.
+ * The sections of the page. Sources: field guide, steps 10 to 14 (leave a page) and Complaints; notes of the timer's kind.
  *
- * @param complete programs that water.
- * @param simulated some weeks as they really run; null: too much to work out.
+ * @param complete programs that water
+ * @param simulated some weeks as they really run; null: too much work
  */
 export function sectionsOf(
   sources: PageSources,

@@ -1,4 +1,4 @@
-/** What the page and the card of a timer are made from. */
+/** Inputs of a timer's page and card. */
 import type { TimerKind } from '../plan/kind.ts';
 import type { Plan } from '../plan/plan.ts';
 import type { Rules } from '../rules/rules.ts';
@@ -14,18 +14,18 @@ export interface PageSources {
   readonly survey: Survey;
   readonly kind: TimerKind | null;
   readonly house: string;
-  /** Its number in the street; null: not noted. */
+  /** House number; null: not known. */
   readonly houseNumber: string | null;
   readonly company: string;
   readonly office: Office;
-  /** The rules of the place, and what they go by; null: none are chosen. */
+  /** The site's rules and what they depend on; null: none chosen. */
   readonly allowed: { readonly rules: Rules; readonly house: RuledHouse } | null;
   readonly today: EpochDay;
   readonly clock: ClockStyle;
-  /** Of the page. */
+  /** Language of the page. */
   readonly language: Language;
 }
 
-/** The house as it is called on paper: `Thistle Corner, No. 7`. */
+/** The site's name on paper: `Thistle Corner, No. 7`. */
 export const houseLine = ({ house, houseNumber }: PageSources): string =>
   houseNumber ? say`${house}, No. ${houseNumber}` : house;

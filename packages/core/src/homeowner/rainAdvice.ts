@@ -1,4 +1,4 @@
-/** What a homeowner is told about rain, by how this house handles it (field guide, Schools) and by what is known to be there. */
+/** What a homeowner is told about rain, from the site's choice (field guide, Schools) and known equipment. */
 import { rainDelayWords } from '../plan/kindWords.ts';
 import type { RainDelayOfKind } from '../plan/kind.ts';
 import type { RainSensor } from '../survey/rainSensor.ts';
@@ -6,10 +6,10 @@ import type { RainWay } from '../survey/survey.ts';
 import { say } from '../language/say.ts';
 
 interface Facts {
-  /** What was agreed for the house; absent: nothing was. */
+  /** What was agreed for the site; absent: nothing. */
   readonly way: RainWay | undefined;
   readonly sensor: RainSensor;
-  /** Absent: the kind has none, or nobody knows. */
+  /** Absent: the kind has none, or it is not known. */
   readonly delay: RainDelayOfKind | undefined;
 }
 
@@ -27,7 +27,7 @@ function delayLines(delay: Facts['delay']): string[] {
   ];
 }
 
-/** A sensor is promised only where one was seen. */
+/** A sensor is mentioned only if one was seen. */
 export function rainAdvice({ way, sensor, delay }: Facts): readonly string[] {
   const byHand = way === 'switch-off' ? switchOff() : delayLines(delay);
   if (sensor.state !== 'fitted') {

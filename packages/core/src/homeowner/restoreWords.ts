@@ -1,4 +1,4 @@
-/** What to say on the telephone to bring the settings back that are saved inside a timer, in the words of its own panel. */
+/** Phone script for restoring the settings saved in a timer's memory, in its panel's wording. */
 import { panelText } from '../panel/value.ts';
 import type { TimerKind } from '../plan/kind.ts';
 import { programsByLetter, type Plan } from '../plan/plan.ts';
@@ -11,11 +11,11 @@ import { say, sayText } from '../language/say.ts';
 
 interface Restore {
   readonly steps: readonly string[];
-  /** What the display must show then; null: nothing that waters has a start. */
+  /** What the display must then show; null: nothing that waters has a start. */
   readonly check: { readonly program: string; readonly start: string } | null;
 }
 
-/** Null where this kind saves nothing. */
+/** Null if this kind saves nothing. */
 function restoreOf(
   left: Plan,
   kind: Pick<TimerKind, 'restore' | 'restoreSteps'> | null,
@@ -46,9 +46,9 @@ function restoreOf(
 }
 
 /**
- * What to say on the telephone, a step each; empty where this kind saves nothing.
+ * Phone script, a step each; empty if this kind saves nothing.
  *
- * @param left what is saved inside.
+ * @param left the saved settings
  */
 export function restoreWords(...given: Parameters<typeof restoreOf>): string[] {
   const restore = restoreOf(...given);
@@ -66,7 +66,7 @@ export function restoreWords(...given: Parameters<typeof restoreOf>): string[] {
   ];
 }
 
-/** The same for somebody who reads it on the card. */
+/** The same, for reading on the card. */
 export function restoreOnCard(...given: Parameters<typeof restoreOf>): string[] {
   const restore = restoreOf(...given);
   if (!restore) return [];

@@ -5,14 +5,14 @@
 
 export type MessageValue = string | number | undefined;
 
-/** Languages of the product. The first one is written in the code. */
+/** Languages of the product. The first one is the language of the code. */
 export const LANGUAGES = ['en', 'es'] as const;
 export type Language = (typeof LANGUAGES)[number];
 
-/** Which part of a date is written. */
+/** Parts of a date to write. */
 export type DatePart = 'weekday' | 'month' | 'date' | 'date and year' | 'plain date';
 
-/** Writes messages, lists and dates in one language. */
+/** Translates messages and formats lists and dates in one language. */
 export interface Translator {
   /** BCP 47, such as `es`. */
   readonly language: string;
@@ -47,7 +47,7 @@ export function withTranslator<T>(next: Translator | null, work: () => T): T {
 /** The current language, BCP 47. */
 export const language = (): string => translator()?.language ?? 'en';
 
-/** A sentence, as a template: say`Station ${number} is off`. */
+/** A message, as a template: say`Station ${number} is off`. */
 export function say(parts: TemplateStringsArray, ...values: readonly MessageValue[]): string {
   const current = translator();
   if (!current) return parts.reduce((text, part, i) => `${text}${values[i - 1] ?? ''}${part}`);
@@ -57,12 +57,12 @@ export function say(parts: TemplateStringsArray, ...values: readonly MessageValu
   return core === '' ? message : `${before}${current.say(core, values)}${after}`;
 }
 
-/** Between the context of a message and its text, as in gettext. */
+/** Separates a message's context from its text, as in gettext. */
 const CONTEXT_END = '\u0004';
 
 /**
- * A word that means different things in different places, as a template: sayAs('position of a switch')`off`. Each context has a translation of its own; where it has
- * none, the one without a context stands in.
+ * A word with several meanings, as a template: sayAs('position of a switch')`off`. Each context has its own translation; without one, the
+ * translation without context is used.
  */
 export const sayAs =
   (context: string) =>
@@ -75,17 +75,17 @@ export const sayAs =
     return said.includes(CONTEXT_END) ? say(parts, ...values) : said;
   };
 
-/** A text that stands elsewhere, such as a line of a kind that ships: where no message has this name, it stays as it is. */
+/** Translates a text from elsewhere, such as a line of a shipped timer kind; without a translation it stays as it is. */
 export const sayText = (text: string): string => translator()?.say(text, []) ?? text;
 
-/** A count with its word, in the forms that a language has for it: plural(3, 'one start', '# starts'). English has two; `#` is the number. */
+/** A count with its noun, in the language's plural forms: plural(3, 'one start', '# starts'). English has two; `#` is the number. */
 export function plural(count: number, one: string, other: string): string {
   const current = translator();
   if (!current) return (count === 1 ? one : other).replace('#', String(count));
   return current.say(`{0, plural, one {${one}} other {${other}}}`, [count]);
 }
 
-/** A table of words, null where there are none: each is said in the language that is translator when it is read. */
+/** A table of messages (null for none), each translated when it is read. */
 export function wordsOf<T extends Readonly<Record<string, string | null | undefined>>>(
   table: T,
 ): T {
@@ -95,6 +95,6 @@ export function wordsOf<T extends Readonly<Record<string, string | null | undefi
       enumerable: true,
       get: () => (text === null ? null : sayText(text)),
     });
-  // The cast holds because each name has a text.
+  // Safe cast: each name has a text.
   return words as T;
 }

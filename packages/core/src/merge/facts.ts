@@ -1,27 +1,27 @@
 /**
- * Which parts of a timer's record are one fact: what two people can change apart from each other. The table of docs/sync.md says the same in words; a test holds
- * the two against each other.
+ * Which parts of a timer's record form one fact, so that two people can change them independently. docs/sync.md has the same table in
+ * words, and a test compares the two.
  */
 
-/** A part of a document, as merging sees it. */
+/** A part of a document, for merging. */
 export type Part =
-  /** It changes as a whole. */
+  /** Changes as a whole. */
   | { readonly as: 'one' }
-  /** Each field apart from the others; those of a group of `together` belong to each other. */
+  /** Each field by itself; fields of a `together` group change as one. */
   | {
       readonly as: 'fields';
       readonly of?: Readonly<Record<string, Part>>;
       readonly together?: readonly (readonly string[])[];
     }
-  /** A list whose entries have names: each apart from the others. */
+  /** A list of named entries, each by itself. */
   | {
       readonly as: 'named';
       readonly by: readonly string[];
       readonly of: Part;
-      /** In the order of the names; absent: the order is a fact of its own. */
+      /** In the order of names; absent: the order is a fact of its own. */
       readonly sorted?: true;
     }
-  /** A list in which each entry stands for itself: it is there or not. */
+  /** A list in which each entry is either there or not. */
   | { readonly as: 'entries' };
 
 export const ONE: Part = { as: 'one' };
@@ -30,7 +30,7 @@ const FIELDS: Part = { as: 'fields' };
 const named = (by: readonly string[], of: Part = ONE): Part => ({ as: 'named', by, of });
 const sortedBy = (by: string, of: Part): Part => ({ as: 'named', by: [by], of, sorted: true });
 
-/** A piece and its rest are found together. */
+/** Cycle and soak belong together. */
 const PIECES = ['cycleSeconds', 'soakSeconds'];
 
 const VISIT: Part = {
@@ -48,7 +48,7 @@ const VISIT: Part = {
   },
 };
 
-/** The whole record. What is not named here is one fact by field. */
+/** The whole record. Anything not listed is one fact for each field. */
 export const RECORD: Part = {
   as: 'fields',
   of: {

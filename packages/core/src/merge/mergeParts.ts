@@ -3,9 +3,9 @@ import { ONE, type Part } from './facts.ts';
 
 export type Side = 'mine' | 'theirs';
 
-/** A fact that both sides changed, each in another way. Absent values are undefined. */
+/** A fact that both sides changed differently. Absent values are undefined. */
 export interface Clash {
-  /** Where it stands: names of fields and entries from the top, joined with `/`. */
+  /** Its path: names of fields and entries, joined with `/`. */
   readonly at: string;
   readonly base: unknown;
   readonly mine: unknown;
@@ -16,7 +16,7 @@ type Fields = Readonly<Record<string, unknown>>;
 const isFields = (value: unknown): value is Fields =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
 
-/** Whether two JSON values say the same; a field that is undefined is absent. */
+/** Whether two JSON values are equal; an undefined field is absent. */
 export function same(a: unknown, b: unknown): boolean {
   if (a === b) return true;
   if (Array.isArray(a) && Array.isArray(b))
@@ -25,7 +25,7 @@ export function same(a: unknown, b: unknown): boolean {
   return [...new Set([...Object.keys(a), ...Object.keys(b)])].every((key) => same(a[key], b[key]));
 }
 
-/** The name of an entry of a named list. */
+/** Name of an entry in a named list. */
 const nameOfEntry = (entry: unknown, by: readonly string[]): string =>
   isFields(entry) ? by.map((key) => String(entry[key])).join(' ') : String(entry);
 
@@ -37,7 +37,7 @@ interface Three {
   readonly theirs: unknown;
 }
 
-/** Merging under way: which side each clash takes, and the clashes that nobody has decided. */
+/** A merge in progress: the chosen side of each clash, and undecided clashes. */
 class Merging {
   readonly open: Clash[] = [];
   constructor(private readonly choices: ReadonlyMap<string, Side>) {}
@@ -48,13 +48,13 @@ class Merging {
     if (same(base, theirs)) return mine;
     if (part.as === 'one') return this.decide(at, three);
     if (part.as === 'fields')
-      // Taken out on one side, and changed on the other: there is nothing to put together.
+      // Removed on one side and changed on the other: there is nothing to merge.
       return isFields(mine) && isFields(theirs)
         ? this.fields(part, at, { base: isFields(base) ? base : {}, mine, theirs })
         : this.decide(at, three);
     const lists = { base: listed(base), mine: listed(mine), theirs: listed(theirs) };
     const merged = part.as === 'entries' ? entries(lists) : this.named(part, at, lists);
-    // A list that is left out is an empty one.
+    // An absent list is an empty one.
     const isLeftOut = mine === undefined || theirs === undefined;
     return merged.length === 0 && isLeftOut ? undefined : merged;
   }
@@ -119,7 +119,7 @@ class Merging {
     return order.map((name) => merged.get(name));
   }
 
-  /** The order of names in which both sides still agree with what they know. */
+  /** The order on which both sides still agree, as far as they know the names. */
   private order(at: string, names: readonly string[], sides: readonly string[][]): string[] {
     const [base = [], mine = [], theirs = []] = sides;
     const common = (list: readonly string[]) =>
@@ -140,7 +140,7 @@ class Merging {
 const byNumberOrName = (a: string, b: string): number =>
   Number(a) - Number(b) || (a < b ? -1 : a > b ? 1 : 0);
 
-/** What one side added to a list is added, and what it took out is taken out. */
+/** What one side added to a list is added, and what it removed is removed. */
 function entries({
   base,
   mine,
@@ -154,9 +154,9 @@ function entries({
 }
 
 /**
- * Puts together what two sides made of one value. A clash takes the side that was chosen for it, else theirs.
+ * Merges two versions of one value. A clash takes its chosen side, otherwise theirs.
  *
- * @returns the clashes for which no side was chosen.
+ * @returns the clashes without a chosen side
  */
 export function mergeParts<T>(
   part: Part,
@@ -164,17 +164,17 @@ export function mergeParts<T>(
   choices: ReadonlyMap<string, Side> = new Map(),
 ): { readonly merged: T; readonly open: readonly Clash[] } {
   const merging = new Merging(choices);
-  // The cast holds because each part is taken from a side of the same type; whether it is sound together, the caller has to see.
+  // Safe cast: each part comes from a side of the same type. The caller must validate the whole.
   return { merged: merging.merge(part, '', three) as T, open: merging.open };
 }
 
-/** The value of a fact, by where it stands; undefined: absent. */
+/** Value of a fact by path; undefined: absent. */
 export function valueAt(part: Part, value: unknown, at: string): unknown {
   let here: unknown = value;
   let as: Part = part;
   const names = at.split('/');
   while (names.length > 0) {
-    // A name may have a slash in it.
+    // A name may contain a slash.
     const name = as.as === 'named' && as.of.as === 'one' ? names.join('/') : (names[0] ?? '');
     names.splice(0, as.as === 'named' && as.of.as === 'one' ? names.length : 1);
     if (as.as === 'named' && Array.isArray(here)) {

@@ -1,4 +1,4 @@
-/** What two people made of one timer, put together; and the change that leads from one record to another. */
+/** Merges two people's versions of a timer; and finds the change that turns one record into another. */
 import { readPlan } from '../plan/readPlan.ts';
 import type { RecordChange, TimerRecord } from '../record/record.ts';
 import { readSurvey } from '../survey/readSurvey.ts';
@@ -6,13 +6,13 @@ import { RECORD } from './facts.ts';
 import { mergeParts, same, valueAt, type Clash, type Side } from './mergeParts.ts';
 
 export interface MergedRecords {
-  /** With the sides that were chosen; where none was, with theirs. Sound. */
+  /** With the chosen sides, otherwise theirs. Valid. */
   readonly record: TimerRecord;
-  /** What still has to be asked. */
+  /** Questions to ask. */
   readonly open: readonly Clash[];
 }
 
-/** Which side each clash takes, by where it stands. */
+/** Chosen side of each clash, by path. */
 export type Choices = ReadonlyMap<string, Side>;
 export const NO_CHOICES: Choices = new Map();
 
@@ -23,8 +23,8 @@ const isSound = (record: TimerRecord, half: (typeof HALVES)[number]): boolean =>
   half === 'plan' ? readPlan(record.plan).ok : readSurvey(record.survey).ok;
 
 /**
- * Puts together what two sides made of a sound record, fact by fact (docs/sync.md). Where the facts do not fit each other, such as a run of a station that the other side
- * took out, the whole plan or survey is one clash.
+ * Merges two versions of a valid record, fact by fact (docs/sync.md). If the facts do not fit together, such as a run of a station the
+ * other side removed, the whole plan or survey is one clash.
  */
 export function mergeRecords(
   base: TimerRecord,
@@ -50,7 +50,7 @@ export function mergeRecords(
 export const sameRecord = (a: TimerRecord, b: TimerRecord): boolean =>
   same(recordOf(a), recordOf(b));
 
-/** The fields of a record in which two differ, to set; null: to leave out. */
+/** Fields in which two records differ, as values to set; null: remove. */
 function fieldsBetween(
   from: object,
   to: object,
@@ -68,7 +68,7 @@ function fieldsBetween(
 
 type Single = Exclude<RecordChange, { type: 'together' }>;
 
-/** The change that makes one record of a timer another; null: they are the same. Its plan is replaced as a whole. */
+/** The change that turns one record of a timer into another; null: they are equal. It replaces the plan as a whole. */
 export function changeBetween(from: TimerRecord, to: TimerRecord): RecordChange | null {
   const changes: Single[] = [];
   if (!same(from.plan, to.plan)) changes.push({ type: 'replace-plan', plan: to.plan });
@@ -82,7 +82,7 @@ export function changeBetween(from: TimerRecord, to: TimerRecord): RecordChange 
     ...fieldsBetween(surveyBefore, surveyAfter),
     ...(isSameVisit ? {} : { visit: visitAfter ?? null }),
   };
-  // The casts hold because the fields are those of the records themselves.
+  // Safe casts: the fields are those of the records.
   if (Object.keys(noted).length > 0) changes.push({ type: 'note', fields: noted });
   const visited =
     isSameVisit && visitBefore && visitAfter && fieldsBetween(visitBefore, visitAfter);
@@ -98,5 +98,5 @@ export function changeBetween(from: TimerRecord, to: TimerRecord): RecordChange 
   return more.length === 0 ? only : { type: 'together', changes };
 }
 
-/** The value of a fact in a record, by where a clash says it stands; undefined: absent. */
+/** Value of a fact in a record, by a clash's path; undefined: absent. */
 export const factAt = (record: TimerRecord, at: string): unknown => valueAt(RECORD, record, at);

@@ -1,6 +1,6 @@
 /**
- * Changes that were made on one version of a timer, put on another one that somebody else saved meanwhile: in their order, each with its id, and none dropped without a
- * word.
+ * Rebases changes made on one version of a timer onto a version that someone else saved: in order, each with its id, and none dropped
+ * silently.
  */
 import { samePlan } from '../plan/samePlan.ts';
 import { planDifferences } from '../record/planDifferences.ts';
@@ -10,17 +10,17 @@ import type { Undone } from '../visit/visit.ts';
 import { changeBetween, factAt, mergeRecords, sameRecord, type Choices } from './mergeRecords.ts';
 import type { Clash } from './mergeParts.ts';
 
-/** The end of the visit that is under way. */
+/** Closing of the open visit. */
 export interface Closing {
-  /** By the house's clocks, `YYYY-MM-DDTHH:MM`. */
+  /** Local time at the site, `YYYY-MM-DDTHH:MM`. */
   readonly closed: string;
-  /** What somebody chose to leave undone. */
+  /** Work left undone on purpose. */
   readonly undone: readonly Undone[];
-  /** Settings were changed elsewhere since they were frozen as left: what was frozen is what is in the box. */
+  /** Confirms that the settings saved as left are those in the timer, although they were changed elsewhere since. */
   readonly leftAsFrozen?: true;
 }
 
-/** A write that is not saved: a change, or the end of the visit with the change that it makes here. */
+/** An unsaved write: a change, or the closing of the visit with the change it makes here. */
 export interface TimerWrite {
   readonly id: string;
   readonly change: RecordChange;
@@ -28,17 +28,17 @@ export interface TimerWrite {
 }
 
 export interface Rebased<W extends TimerWrite> {
-  /** Those that still change something, with the change that they make now. */
+  /** Writes that still change something, with their new changes. */
   readonly writes: readonly W[];
-  /** Ids of those that make no difference any more: it is saved already, or the other side was chosen. */
+  /** Ids of writes without effect: already saved, or the other side was chosen. */
   readonly idle: readonly string[];
-  /** With all of them made. */
+  /** With all of them applied. */
   readonly record: TimerRecord;
-  /** What has to be asked first; the rest is as if theirs were chosen. */
+  /** Questions to ask first; the rest assumes their side. */
   readonly open: readonly Clash[];
 }
 
-/** Where a visit that cannot be closed is asked about. */
+/** Path of the question about a visit that cannot be closed. */
 export const CLOSING_AT = 'closing';
 
 const applied = (record: TimerRecord, change: RecordChange): TimerRecord | null => {
@@ -46,7 +46,7 @@ const applied = (record: TimerRecord, change: RecordChange): TimerRecord | null 
   return made.ok ? made.value.record : null;
 };
 
-/** The end of the visit as a change; null: there is none to close, or more is undone than was said. */
+/** The closing of the visit as a change; null: none is open, or more is undone than was confirmed. */
 export function closingChange(record: TimerRecord, closing: Closing): RecordChange | null {
   const { plan, survey } = record;
   const { closed, undone, leftAsFrozen } = closing;
@@ -54,7 +54,7 @@ export function closingChange(record: TimerRecord, closing: Closing): RecordChan
   return end && changeBetween(record, { plan, survey: end.survey });
 }
 
-/** Writes up to the next end of a visit, and that end. */
+/** Writes up to the next closing, with it. */
 function segments<W extends TimerWrite>(writes: readonly W[]): { changes: W[]; end?: W }[] {
   const all: { changes: W[]; end?: W }[] = [{ changes: [] }];
   for (const write of writes) {
@@ -73,7 +73,7 @@ class Rebasing<W extends TimerWrite> {
   readonly open: Clash[] = [];
 
   constructor(
-    /** Where the writes were made, and where they are put, so far. */
+    /** Original and new base of the writes so far. */
     private base: TimerRecord,
     public record: TimerRecord,
     private readonly choices: Choices,
@@ -86,14 +86,14 @@ class Rebasing<W extends TimerWrite> {
     const { record: whole, open } = mergeRecords(this.base, mine, this.record, this.choices);
     this.open.push(...open);
     for (const write of writes) this.one(write);
-    // A fact that went there and back again on the way counts as it ended.
+    // A fact changed back and forth counts as it ended.
     const rest = changeBetween(this.record, whole);
     const last = writes.at(-1);
     if (rest && last) this.amend(last, rest);
     this.base = mine;
   }
 
-  /** One write on its own. What it clashes in is decided by the whole. */
+  /** One write alone. Its clashes are decided by the whole. */
   private one(write: W): void {
     const made = applied(this.base, write.change);
     if (!made) {
@@ -113,7 +113,7 @@ class Rebasing<W extends TimerWrite> {
     this.record = record;
   }
 
-  /** Puts a change on the end of a write. */
+  /** Rebases the closing of a visit. */
   private amend(write: W, rest: RecordChange): void {
     const before = this.writes.at(-1);
     const isKept = before?.id === write.id;
@@ -127,12 +127,12 @@ class Rebasing<W extends TimerWrite> {
   }
 
   end(write: W & { readonly closing: Closing }): void {
-    // What is asked first decides what is undone.
+    // The answers decide what is undone.
     if (this.open.length > 0) return;
     this.base = applied(this.base, write.change) ?? this.base;
     const { plan, survey } = this.record;
     if (!survey.visit) {
-      // It is closed already, and what clashed with that was asked.
+      // It is closed already; clashes with that were asked about.
       this.idle.push(write.id);
       return;
     }
@@ -154,7 +154,7 @@ class Rebasing<W extends TimerWrite> {
   }
 }
 
-/** The end of a visit whose settings as left were frozen, where others changed settings since: those are not in the box. */
+/** A closing after others changed settings since they were saved as left: those are not in the timer. */
 function asFrozen(closing: Closing, { plan, survey }: TimerRecord): Closing {
   const frozen = survey.visit?.asLeft;
   const isOlder = frozen !== undefined && !samePlan(frozen.plan, plan);
@@ -166,10 +166,10 @@ function asFrozen(closing: Closing, { plan, survey }: TimerRecord): Closing {
 }
 
 /**
- * Puts writes that were made on `base` on `theirs` (docs/sync.md). Facts that only one side changed merge by themselves; the end of a visit ends it with whatever was noted in
- * it.
+ * Rebases writes made on `base` onto `theirs` (docs/sync.md). Facts changed on one side merge by themselves; a closing closes the visit
+ * with whatever was noted in it.
  *
- * @param choices sides for what was asked.
+ * @param choices answers to the questions
  */
 export function rebase<W extends TimerWrite>(
   base: TimerRecord,
@@ -186,16 +186,16 @@ export function rebase<W extends TimerWrite>(
   return { writes: made, idle, record, open };
 }
 
-/** A change that somebody else saved. */
+/** A change that someone else saved. */
 export interface OthersChange {
   readonly by: string;
-  /** ISO moment of the office's clock. */
+  /** ISO instant by the server's clock. */
   readonly at: string;
-  /** Null: the end of a visit. */
+  /** Null: the closing of a visit. */
   readonly change: RecordChange | null;
 }
 
-/** Who changed a fact last; null: that cannot be told. */
+/** Who changed a fact last; null: not known. */
 export function whoChanged(
   base: TimerRecord,
   since: readonly OthersChange[],

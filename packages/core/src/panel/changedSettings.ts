@@ -1,4 +1,4 @@
-/** What differs on the panel between two plans of one timer, a setting a line, as the planner and the office list it. */
+/** Differences on the panel between two plans of one timer, a setting a line, as the planner and the office list them. */
 import type { Difference } from '../plan/difference.ts';
 import type { Plan } from '../plan/plan.ts';
 import { say } from '../language/say.ts';
@@ -7,7 +7,7 @@ import { settingsToChange } from './keyIn.ts';
 import type { PanelNow } from './line.ts';
 import { panelText, type PanelStyle, type PanelValue } from './value.ts';
 
-/** A value as people say it, where the display writes it otherwise. */
+/** A value as people say it, if the display writes it differently. */
 function valueWords(value: PanelValue, style: PanelStyle): string {
   switch (value.kind) {
     case 'time':
@@ -28,7 +28,7 @@ function valueWords(value: PanelValue, style: PanelStyle): string {
   }
 }
 
-/** Every setting of the panel that differs, programs in their order; the clock is not a setting. */
+/** Every panel setting that differs, programs in order; the clock is not a setting. */
 export const changedSettings = (before: Plan, after: Plan, now: PanelNow): Difference[] =>
   settingsToChange(after, before, now).map(({ name, was, value }) => ({
     what: name,

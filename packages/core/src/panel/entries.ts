@@ -1,4 +1,4 @@
-/** What somebody reads off a panel, as a change of the plan; and what was entered, where the panel shows something else. */
+/** What someone reads from a panel, as a change of the plan; and what was entered, if the panel shows something else. */
 import { assertDefined } from '../document/assertDefined.ts';
 import {
   formatDate,
@@ -16,24 +16,24 @@ import type { PanelNow, SettingAddress } from './line.ts';
 import { rainDelayEnds } from './rainDelay.ts';
 import type { PanelValue } from './value.ts';
 
-/** The run times that somebody can have entered, both included, in seconds. */
+/** Run times that may have been entered, inclusive, in seconds. */
 export interface Entered {
   readonly least: number;
   readonly most: number;
 }
 
 /**
- * What was entered where a run page shows the run at the percent in force (`dialect.runPage` adjusted): rounding hides the
- * rest, so a range of the timer's own steps.
+ * What was entered on a timer whose run page shows minutes at the current percent (`dialect.runPage` adjusted): because of rounding, a
+ * range in the timer's steps.
  *
- * @param shown seconds on the display.
- * @returns null where no entry of this timer is shown so at that percent.
+ * @param shown seconds on the display
+ * @returns null if no entry shows so at that percent
  */
 export function enteredFromShown(shown: number, percent: number, timer: Timer): Entered | null {
   const { runStepSeconds: step, longestRunSeconds: longest, seasonal } = timer;
   if (shown === 0) return { least: 0, most: 0 };
   if (percent <= 0) return null;
-  // Rounded to whole minutes or seconds, so nothing further off than one of these can be it.
+  // Rounded to whole minutes or seconds, so nothing more than one of these away can be it.
   const about = (shown * 100) / percent;
   const span = (seasonal.roundToSeconds * 100) / percent + step;
   const from = Math.max(step, Math.floor((about - span) / step) * step);
@@ -55,7 +55,7 @@ const programIn = (plan: Plan, letter: string): Program =>
     days: null,
   };
 
-/** A day rule from what the panel shows, with the rest as it was. */
+/** A day rule from what the panel shows, with the rest unchanged. */
 function daysFrom(
   value: Extract<PanelValue, { kind: 'days' }>,
   present: Days | null,
@@ -100,7 +100,7 @@ function withPhase(days: Days | null, value: PanelValue, today: EpochDay): Days 
   return { ...days, first: formatMoment(day * SECONDS_PER_DAY + value.second).slice(0, 16) };
 }
 
-/** The starts of a program with one slot set or emptied; the slots after an empty one move up, as lists of starts have no gaps. */
+/** A program's starts with one slot set or cleared. Later slots move up, since lists of starts have no gaps. */
 function startsWith({ starts }: Program, slot: number, second: number | null): string[] {
   const slots: (string | undefined)[] = [...starts];
   slots[slot - 1] = second === null ? undefined : formatTime(second);
@@ -109,9 +109,7 @@ function startsWith({ starts }: Program, slot: number, second: number | null): s
 
 const nullIf = <T>(value: T, usual: T): T | null => (value === usual ? null : value);
 
-/**
- * The change that notes what a panel shows at a place; null where the two do not belong together, or there is nothing to note.
- */
+/** The change that notes what a panel shows at a place; null if it does not apply, or there is nothing to note. */
 export function entryChange(
   plan: Plan,
   place: SettingAddress,

@@ -1,4 +1,4 @@
-/** The key-in card: what has to be keyed into a timer to bring it from one state to another, line by line in its own order. */
+/** The key-in card: what to key in to bring a timer from one state to another, line by line in its own order. */
 import { assertDefined } from '../document/assertDefined.ts';
 import type { PanelSetting, TimerKind } from '../plan/kind.ts';
 import type { Plan } from '../plan/plan.ts';
@@ -10,13 +10,13 @@ import { sameValue, type PanelValue } from './value.ts';
 import { say } from '../language/say.ts';
 
 export interface KeyLine extends PanelLine {
-  /** What stood there before; null if not known or not asked for. */
+  /** The previous value; null: not known or not asked for. */
   readonly was: PanelValue | null;
-  /** The lines that it stands for, more than one where neighbours are alike and empty. */
+  /** The lines it represents; several if neighbours are equal and empty. */
   readonly stands: readonly SettingAddress[];
 }
 
-/** The id of a tick: another value is another line. The clock and what is left of a delay move on, so they are not part of it. */
+/** Id of a tick: another value is another line. The clock and the rest of a rain delay keep changing, so they are left out. */
 export function tickOf({ id, setting, value }: KeyLine): string {
   if (setting === 'clock') return id;
   return `${id}=${JSON.stringify(value.kind === 'rain-delay' ? value.unit : value)}`;
@@ -25,7 +25,7 @@ export function tickOf({ id, setting, value }: KeyLine): string {
 const isEmpty = ({ value }: PanelLine) =>
   (value.kind === 'time' && value.second === null) || (value.kind === 'run' && value.seconds === 0);
 
-/** Whether two neighbouring lines are said as one: unused starts, and stations without a run, of one program. */
+/** Whether two neighbouring lines are combined: unused starts, or stations without a run, of one program. */
 function belongTogether(a: KeyLine, b: KeyLine): boolean {
   const [x, y] = [a.address, b.address];
   return (
@@ -68,7 +68,7 @@ function merged(lines: readonly KeyLine[], { style: hand }: PanelNow): KeyLine[]
   return result;
 }
 
-/** Run times are keyed in at 100 percent, so that the pages show what is meant. */
+/** Run times are keyed in at 100 percent, so that the pages show the entered values. */
 function hundredLines(percents: readonly KeyLine[]): KeyLine[] {
   const seen = new Set<string>();
   return percents.flatMap((line) => {
@@ -91,7 +91,7 @@ function hundredLines(percents: readonly KeyLine[]): KeyLine[] {
 
 const isHundred = (value: PanelValue | null) => value?.kind === 'percent' && value.percent === 100;
 
-/** The display's own total of each program that has lines on the card: the checksum of what was keyed in. */
+/** The display's total of each program with lines on the card: a checksum of what was keyed in. */
 function totalLine(plan: Plan, letter: string, now: PanelNow): KeyLine[] {
   const program = plan.programs.find((program) => program.letter === letter);
   const seconds = program ? totalOnDisplay(plan, program, 100) : null;
@@ -120,14 +120,14 @@ const programOf = ({ address: place }: PanelLine) =>
     : null;
 
 /**
- * The lines to key in, in this timer's order: the clock, then as its kind wants them, the percent at 100 before any run and where it
- * belongs afterwards, watering switched on last.
+ * The lines to key in, in this timer's order: the clock, then settings by kind, the percent at 100 before any run time and restored
+ * afterwards, watering switched on last.
  *
- * @param target the plan that is to stand in the timer.
- * @param base what stands in it now; null: everything is keyed in.
- * @param clockIsRight leaves out the clock.
- * @param notLooked ids of lines of the base that nobody has looked at: what stands there is not known.
- * @throws TooMuchWork where a total cannot be worked out.
+ * @param target the plan to key in
+ * @param base the current settings; null: key in everything
+ * @param clockIsRight leaves out the clock
+ * @param notLooked ids of base lines that no one has looked at, so their values are not known
+ * @throws TooMuchWork if a total takes too much work
  */
 export function keyInLines(
   target: Plan,
@@ -151,7 +151,7 @@ export function keyInLines(
   return merged(inOrder([...wanted, ...takenOut(all, inBox)], percents, target, now), now);
 }
 
-/** Lines that differ between what stands in the timer and what is wanted, in the panel's order, the clock left out. */
+/** Lines that differ between current and wanted settings, in panel order, without the clock. */
 export function settingsToChange(target: Plan, base: Plan, now: PanelNow): KeyLine[] {
   const inBox = panelLines(base, now);
   const all = comparedLines(panelLines(target, now), inBox);
@@ -163,7 +163,7 @@ export function settingsToChange(target: Plan, base: Plan, now: PanelNow): KeyLi
   ];
 }
 
-/** Lines to key in, each with what the box holds there; null: not known. */
+/** Lines to key in, each with the timer's current value; null: not known. */
 function comparedLines(lines: readonly PanelLine[], inBox: readonly PanelLine[]): KeyLine[] {
   const before = new Map(inBox.map((line) => [line.id, line.value]));
   return lines.map((line) => ({
@@ -175,7 +175,7 @@ function comparedLines(lines: readonly PanelLine[], inBox: readonly PanelLine[])
 
 const isChanged = ({ was, value }: KeyLine) => was === null || !sameValue(was, value);
 
-/** Hours and dates without water that are no longer wanted must be taken out on the panel, too. */
+/** No-water hours and dates that are no longer wanted must be removed on the panel too. */
 function takenOut(all: readonly KeyLine[], inBox: readonly PanelLine[]): KeyLine[] {
   const isWanted = (id: string) => all.some((line) => line.id === id);
   return inBox
@@ -191,7 +191,7 @@ function takenOut(all: readonly KeyLine[], inBox: readonly PanelLine[]): KeyLine
     }));
 }
 
-/** A program that is not used has no start and no run; its days then matter to nobody, and many panels always hold some. */
+/** An unused program has no start and no run; its days do not matter, and many panels always show some. */
 function isOfUnusedProgram(line: KeyLine, target: Plan): boolean {
   const letter = programOf(line);
   const { of } = line.address;
@@ -199,7 +199,7 @@ function isOfUnusedProgram(line: KeyLine, target: Plan): boolean {
   return !target.programs.some((program) => program.letter === letter);
 }
 
-/** What a timer without its memory has anyway, so nobody keys it in. */
+/** What a timer without its memory has anyway, so no one keys it in. */
 function goesWithoutSaying({ value, address: { of } }: KeyLine): boolean {
   if (value.kind === 'switch' && of !== 'mode') return value.on;
   if (value.kind === 'rain-delay') return value.unit === 'off';
@@ -207,9 +207,9 @@ function goesWithoutSaying({ value, address: { of } }: KeyLine): boolean {
 }
 
 interface PercentSteps {
-  /** Before runs are keyed in: many panels show them at the percent in force. */
+  /** Before run times: many panels show them at the current percent. */
   readonly toHundred: readonly KeyLine[];
-  /** What the percents are to be in the end. */
+  /** The final percents. */
   readonly last: readonly KeyLine[];
 }
 
@@ -230,7 +230,7 @@ function percentSteps(
 
 const PROGRAM_SETTINGS = ['starts', 'runs', 'days'] as const;
 
-/** Lines in the order in which this timer is gone through; the programs one after another, the percents around them. */
+/** Lines in this timer's order: programs one after another, percents around them. */
 function inOrder(
   lines: readonly KeyLine[],
   { toHundred, last }: PercentSteps,
@@ -256,7 +256,7 @@ function inOrder(
   });
 }
 
-/** Each program's lines with the total of its run times after the last of them, to be compared with what the panel shows. */
+/** Each program's lines, with its total after the last run time for comparison with the panel. */
 function programsInOrder(lines: readonly KeyLine[], target: Plan, now: PanelNow): KeyLine[] {
   const ofPrograms = lines.filter((line) => programOf(line) !== null);
   const letters = new Set(
@@ -274,14 +274,14 @@ function programsInOrder(lines: readonly KeyLine[], target: Plan, now: PanelNow)
   });
 }
 
-/** The plan of a timer that has lost its memory: what its kind is set to when new; null where nobody has noted that. */
+/** The plan of a timer that has lost its memory: its kind's factory settings; null: not known. */
 export function factoryPlan(plan: Plan, kind: Pick<TimerKind, 'preset'> | null): Plan | null {
   const preset = kind?.preset;
   if (!preset) return null;
   return {
     ...plan,
     settings: preset.settings,
-    // What a station waters, and whether it sprays, is not a setting of the timer.
+    // What a station waters, and whether it sprays, is not a setting.
     stations: plan.stations.map(({ number, name, overhead, needsPump, underCover }) => ({
       number,
       ...(name === undefined ? {} : { name }),

@@ -1,4 +1,4 @@
-/** One line of a timer's panel: which setting it is of, its name, its value. */
+/** One line of a timer's panel: setting, name, value. */
 import type { PanelSetting } from '../plan/kind.ts';
 import type { Dialect, Station } from '../plan/plan.ts';
 import { programLabel } from '../plan/planWords.ts';
@@ -7,7 +7,7 @@ import { weekdaysWords } from '../words/words.ts';
 import type { PanelValue, PanelStyle } from './value.ts';
 import { say } from '../language/say.ts';
 
-/** Which setting a line is of. */
+/** Which setting a line is about. */
 export type SettingAddress =
   | { readonly of: 'year' | 'date' | 'weekday' | 'time' }
   | { readonly of: 'start'; readonly program: string; readonly slot: number }
@@ -30,18 +30,18 @@ export type SettingAddress =
     };
 
 export interface PanelLine {
-  /** The same setting has the same id on every plan of this timer. */
+  /** The same setting has the same id in every plan of this timer. */
   readonly id: string;
   readonly setting: PanelSetting;
   readonly address: SettingAddress;
-  /** The setting's name as this timer has it, such as `B start 2`. */
+  /** The setting's name on this timer, such as `B start 2`. */
   readonly name: string;
   readonly value: PanelValue;
 }
 
 export interface PanelNow {
   readonly style: PanelStyle;
-  /** The date and the second of the day by the house's clocks. */
+  /** Local date and second of the day at the site. */
   readonly today: EpochDay;
   readonly secondOfDay: number;
 }
@@ -50,14 +50,14 @@ export const idOf = (address: SettingAddress): string =>
   Object.values(address)
     .map((part) => (part === true ? '100' : String(part)))
     .join('.');
-/** A program in the name of a line: `B`, or `Program 2`, since `2 start 1` says nothing. */
+/** A program in a line's name: `B`, or `Program 2`, since `2 start 1` is unclear. */
 export const programName = (letter: string, dialect: Dialect): string =>
   dialect.programLabels === 'numbers'
     ? say`Program ${programLabel(letter, dialect)}`
     : programLabel(letter, dialect);
-/** Days in words beside the digits that some panels use: ` (Tue Thu)`. */
+/** Days as words after the digits some panels use: ` (Tue Thu)`. */
 export const named = (weekdays: readonly Weekday[], { weekdayKeys }: Dialect) =>
   weekdayKeys === 'digits' && weekdays.length > 0 ? ` (${weekdaysWords(weekdays)})` : '';
-/** `5 Back lawn far`, or the bare number. */
+/** `5 Back lawn far`, or only the number. */
 export const stationName = ({ number, name }: Station) =>
   name ? `${number} ${name}` : String(number);

@@ -1,6 +1,6 @@
 /**
- * Everything that is set on a timer as the lines of its panel, one setting a line, in the order in which this timer is gone
- * through. The same lines are read when a timer is noted as found, and keyed in when it is left.
+ * All settings of a timer as panel lines, one setting a line, in the timer's order. The same lines are used to note settings as found and
+ * to key them in.
  */
 import { assertDefined } from '../document/assertDefined.ts';
 import { civilOf, WEEKDAYS, weekdayIndexOf } from '../time/calendar.ts';
@@ -12,7 +12,7 @@ import { startLines, runLines, daysLines } from './programLines.ts';
 import { linkLines, percentLines, soakLines, windowLines, switchLines } from './settingLines.ts';
 import { say } from '../language/say.ts';
 
-/** The settings in this timer's order of keying in; those that it does not name stand where they usually do. */
+/** Settings in this timer's key-in order; those it does not list come in their usual place. */
 export function orderOf({ timer }: Plan): readonly PanelSetting[] {
   const order = timer.dialect?.order;
   if (!order) return DIALECT_ORDER;
@@ -45,7 +45,7 @@ function clockLines(plan: Plan, { style: hand, today, secondOfDay }: PanelNow): 
   ];
 }
 
-/** Every program that the timer has, those of which the plan says nothing as unused ones. */
+/** Every program the timer has, with those not in the plan as unused. */
 const allPrograms = (plan: Plan): Program[] =>
   Array.from({ length: Math.max(plan.timer.programCount, 1) }, (_, i) => {
     const letter = letterAt(i);
@@ -61,7 +61,7 @@ const allPrograms = (plan: Plan): Program[] =>
 
 const PROGRAM_SETTINGS: readonly PanelSetting[] = ['starts', 'runs', 'days'];
 
-/** Every line of a timer's panel, in its order; the programs one after another, each with its starts, runs and days. */
+/** Every line of a timer's panel in order; each program with its starts, runs and days. */
 export function panelLines(plan: Plan, now: PanelNow): PanelLine[] {
   const order = orderOf(plan);
   const { dialect } = now.style;
@@ -94,7 +94,7 @@ export function panelLines(plan: Plan, now: PanelNow): PanelLine[] {
       case 'delay':
         return switchLines(plan, setting, now);
       default:
-        // All three stand together where the first of them stands.
+        // All three come where the first of them is.
         return setting === inProgram[0] ? [...linkLines(plan), ...programs()] : [];
     }
   });

@@ -1,4 +1,4 @@
-/** What the panel is read back as. */
+/** What to read back from the panel. */
 import type { KeyLine } from './keyIn.ts';
 import type { KeySlip as EntrySlip, ReadBack } from './readBack.ts';
 import { type PanelStyle, panelHelp, panelText } from './value.ts';
@@ -17,7 +17,7 @@ const ENTRY_SLIPS: Readonly<Record<Exclude<EntrySlip, 'not-understood'>, string>
   other: 'That does not match.',
 });
 
-/** What is wrong with what was read back, and what must stand there. */
+/** The fault in what was read back, and the correct value. */
 export function readBackSentence(
   answer: Extract<ReadBack, { ok: false }>,
   line: KeyLine,

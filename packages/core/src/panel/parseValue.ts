@@ -1,4 +1,4 @@
-/** What somebody means who types what a timer's display shows. */
+/** Parses what someone types from a timer's display. */
 import { assertDefined } from '../document/assertDefined.ts';
 import {
   civilOf,
@@ -17,7 +17,7 @@ import { firstOfWeek, type PanelKind, type PanelStyle, type PanelValue } from '.
 
 const isOff = (text: string) => /^(off|-+|none|x|--:--)$/.test(text);
 
-/** `0:22`, `1:05`, `22`, `0:22:30`, `1h20` as a length on a display, where a colon stands between hours and minutes. */
+/** `0:22`, `1:05`, `22`, `0:22:30`, `1h20` as a length on a display, with a colon between hours and minutes. */
 function parseRun(text: string): number | null {
   if (text === '' || isOff(text)) return 0;
   let match = /^(\d{1,2}):([0-5]\d)(?::([0-5]\d))?$/.exec(text);
@@ -30,7 +30,7 @@ function parseRun(text: string): number | null {
   return match ? Number(match[1]) : null;
 }
 
-/** Weekdays by name or by this timer's digits, in any order; null where a word is none. */
+/** Weekdays by name or by this timer's digits, in any order; null if a word is neither. */
 function parseWeekdays(text: string, dialect: Dialect): Weekday[] | null {
   const words = /^\d+$/.test(text) ? text.split('') : text.split(/[\s,.+]+/).filter(Boolean);
   const found: Weekday[] = [];
@@ -78,7 +78,7 @@ const MONTH_STARTS = Array.from({ length: 12 }, (_, i) =>
     .toLowerCase(),
 );
 
-/** `25 november`, `nov 25` or `2026-11-25`, in the year of `today` or, where that is nearer, the one beside it. */
+/** `25 november`, `nov 25` or `2026-11-25`, in the year of `today` or a neighbouring one if closer. */
 function parseDay(text: string, today: EpochDay): EpochDay | null {
   const whole = parseDate(text);
   if (whole !== null) return whole;
@@ -93,7 +93,7 @@ function parseDay(text: string, today: EpochDay): EpochDay | null {
   return all.sort((a, b) => Math.abs(a - today) - Math.abs(b - today))[0] ?? null;
 }
 
-/** `48`, `48 h`, `2 days`, `30 November`, `off`; a number alone is in the unit of this kind, else in days. */
+/** `48`, `48 h`, `2 days`, `30 November`, `off`; a bare number is in this kind's unit, otherwise in days. */
 function parseRainDelay(
   text: string,
   { rainDelay }: PanelStyle,
@@ -113,9 +113,9 @@ function parseRainDelay(
 }
 
 /**
- * What somebody means who types what this timer's display shows, for a value of this kind.
+ * The value of text typed as this timer's display shows it.
  *
- * @returns null where it cannot be read as one.
+ * @returns null if it cannot be read
  */
 export function parsePanel(
   kind: PanelKind,

@@ -1,4 +1,4 @@
-/** The lines of one program: its days, its starts, its runs. */
+/** Lines of one program: days, starts, run times. */
 import { assertDefined } from '../document/assertDefined.ts';
 import type { Program, Plan } from '../plan/plan.ts';
 import { WEEKDAYS, parseDate, parseMoment, SECONDS_PER_DAY, parseTime } from '../time/calendar.ts';

@@ -1,4 +1,4 @@
-/** A rain delay between the moment at which it ends, as the plan has it, and what a display counts. */
+/** Conversion of a rain delay between its end, as in the plan, and the count on a display. */
 import type { RainDelayOfKind } from '../plan/kind.ts';
 import {
   formatDate,
@@ -21,7 +21,7 @@ const momentOf = ({ today, secondOfDay }: Pick<PanelNow, 'today' | 'secondOfDay'
 /**
  * What the display shows of a delay.
  *
- * @param resumes `settings.wateringResumes`.
+ * @param resumes `settings.wateringResumes`
  */
 export function rainDelayShown(resumes: string | undefined, now: PanelNow): RainDelay {
   const ends = resumes === undefined ? null : parseMoment(resumes);
@@ -51,9 +51,9 @@ export function rainDelayShown(resumes: string | undefined, now: PanelNow): Rain
 }
 
 /**
- * When a delay ends that lasts so long from now: hours are counted from the minute, days until a midnight, unless the kind says otherwise.
+ * End of a delay of some length from now: hours count from the minute, days until a midnight, unless the kind says otherwise.
  *
- * @returns as `settings.wateringResumes` has it; null: off.
+ * @returns a value for `settings.wateringResumes`; null: off
  */
 export function rainDelayEnds(
   { unit, count }: RainDelay,

@@ -1,20 +1,20 @@
-/** Reading back: what the display shows, as an apprentice types it, against what it must show. */
+/** Compares what an apprentice reads from the display with what it must show. */
 import type { EpochDay } from '../time/calendar.ts';
 import type { KeyLine } from './keyIn.ts';
 import { parsePanel } from './parseValue.ts';
 import { sameValue, type PanelStyle, type PanelValue } from './value.ts';
 
-/** How an entry went wrong, as far as one can see. */
+/** The likely mistake in an entry. */
 export type KeySlip =
   | 'not-understood'
-  /** Morning and afternoon. */
+  /** Morning and afternoon swapped. */
   | 'half-a-day'
   | 'left-on'
   | 'left-off'
-  /** Hours where minutes are meant, or the other way round. */
+  /** Hours in place of minutes, or the reverse. */
   | 'hours-for-minutes'
   | 'ten-fold'
-  /** What belongs on another line of the card. */
+  /** A value of another line on the card. */
   | 'other-line'
   | 'days-too-many'
   | 'days-too-few'
@@ -30,7 +30,7 @@ export type ReadBack =
       readonly of?: string;
     };
 
-/** A clock is read and pressed within so many seconds. */
+/** Tolerance for reading and setting a clock, in seconds. */
 const CLOCK_SECONDS = 120;
 
 const isClose = (a: number, b: number) => {
@@ -75,7 +75,7 @@ function slipOf(
   return other ? { slip: 'other-line', of: other.name } : { slip: 'other' };
 }
 
-/** Compares what was read on the display with a line of the card. */
+/** Compares a display reading with a line of the card. */
 export function readBack(
   line: KeyLine,
   typed: string,

@@ -1,4 +1,4 @@
-/** The lines of what is set for the whole timer, or for stations: soaks, windows, percents, switches. */
+/** Lines of the whole timer or of stations: cycle and soak, windows, percents, switches. */
 import { assertDefined } from '../document/assertDefined.ts';
 import type { Plan, Station } from '../plan/plan.ts';
 import { WEEKDAYS, parseTime } from '../time/calendar.ts';
@@ -16,7 +16,7 @@ import { rainDelayShown } from './rainDelay.ts';
 import type { PanelValue } from './value.ts';
 import { say } from '../language/say.ts';
 
-/** Length lines for what a station or a program splits its runs into. */
+/** Cycle and soak lines of a station or program. */
 export function soakLines(plan: Plan): PanelLine[] {
   const of = (
     where: { program?: string; station?: number },
@@ -86,7 +86,7 @@ export function windowLines(plan: Plan): PanelLine[] {
   ];
 }
 
-/** Stations that take their runs from another one. */
+/** Linked stations. */
 export const linkLines = ({ stations }: Plan): PanelLine[] =>
   stations.flatMap((station) =>
     station.linkedTo === undefined

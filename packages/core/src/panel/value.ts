@@ -32,7 +32,7 @@ export type PanelValue =
       readonly rule: DayRuleName | 'none';
       readonly weekdays: readonly Weekday[];
     }
-  /** The count of an interval, as the plan counts it (3: every third day) or in hours. */
+  /** An interval as the plan counts it (3: every third day), or in hours. */
   | { readonly kind: 'count'; readonly every: number }
   | { readonly kind: 'days-left'; readonly days: number }
   | { readonly kind: 'date'; readonly day: EpochDay }
@@ -48,7 +48,7 @@ export type PanelValue =
   | { readonly kind: 'numbers'; readonly numbers: readonly number[] }
   | { readonly kind: 'year'; readonly year: number }
   | { readonly kind: 'weekday'; readonly weekday: number }
-  /** What is left of a rain delay, as the display counts it: `count` hours, days, or the epoch day on which it waters again. */
+  /** Rest of a rain delay as the display counts it: `count` of hours or days, or the epoch day on which watering resumes. */
   | {
       readonly kind: 'rain-delay';
       readonly unit: 'off' | RainDelayOfKind['unit'];
@@ -58,13 +58,13 @@ export type PanelValue =
 
 export type PanelKind = PanelValue['kind'];
 
-/** How values are written: in the timer's dialect, and by the person's clock where the timer can show either. */
+/** How values are written: as on the timer, with the person's clock style if the timer supports both. */
 export interface PanelStyle {
   readonly dialect: Dialect;
   readonly clock: ClockStyle;
-  /** How the person likes dates; day and month where absent. */
+  /** The person's date order; absent: day and month. */
   readonly order?: DateOrder | undefined;
-  /** How this kind of timer counts a rain delay; absent: nobody knows. */
+  /** How this kind counts a rain delay; absent: not known. */
   readonly rainDelay?: RainDelayOfKind | undefined;
 }
 
@@ -84,10 +84,10 @@ function runText(seconds: number): string {
   return `${h}:${two(m)}${s === 0 ? '' : `:${two(s)}`}`;
 }
 
-/** Index into the week of the day that a display's digit 1 stands for. */
+/** Weekday index of digit 1 on the display. */
 export const firstOfWeek = ({ weekOrder = 'mon' }: Dialect) => (weekOrder === 'sun' ? 6 : 0);
 
-/** A weekday as this timer has it on its keys: `MON`, or its place in the week as a digit. */
+/** A weekday as on this timer's keys: `MON`, or its digit. */
 export function weekdayText(weekday: Weekday, dialect: Dialect): string {
   const index = WEEKDAYS.indexOf(weekday);
   return dialect.weekdayKeys === 'digits'
@@ -131,7 +131,7 @@ function rainDelayText(
   return `${count} ${unit === 'hours' ? 'H' : count === 1 ? 'DAY' : 'DAYS'}`;
 }
 
-/** A value as it must stand on the display. */
+/** A value as the display must show it. */
 export function panelText(value: PanelValue, hand: PanelStyle): string {
   const { dialect } = hand;
   switch (value.kind) {
@@ -179,13 +179,13 @@ export function panelText(value: PanelValue, hand: PanelStyle): string {
 export const sameValue = (a: PanelValue, b: PanelValue): boolean =>
   JSON.stringify(a) === JSON.stringify(b);
 
-/** The value of the clock's own lines. */
+/** Value of the clock's own lines. */
 export const weekdayOf = (day: EpochDay): PanelValue => ({
   kind: 'weekday',
   weekday: weekdayIndexOf(day),
 });
 
-/** What can be typed for a value of this kind, for the message beside the field. */
+/** What can be typed for this kind of value, for the message next to the field. */
 export function panelHelp(kind: PanelKind, { dialect }: PanelStyle): string {
   const days =
     dialect.weekdayKeys === 'digits'

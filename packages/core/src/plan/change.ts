@@ -1,6 +1,6 @@
 /**
- * The typed changes by which a plan is edited: one change is one undoable step, on the screen, on the wire and in the
- * record. Each is applied by the same function everywhere, and yields the change that takes it back.
+ * The typed changes with which a plan is edited: each is one undoable step on screen, on the wire and in the record. The same function
+ * applies them everywhere and returns the inverse.
  */
 import { assert, type Fault, type Outcome, type Path } from '../document/fault.ts';
 import type { Plan, Program, Run, Settings, Station, Timer } from './plan.ts';
@@ -32,7 +32,7 @@ import {
 } from '../document/reader.ts';
 import { say } from '../language/say.ts';
 
-/** A run time to set, in seconds; null takes the run out of the program. */
+/** A run time to set, in seconds; null removes the run from the program. */
 export interface RunEntry {
   readonly station: number;
   readonly seconds: number | null;
@@ -58,9 +58,9 @@ export type PlanChange =
   | { readonly type: 'add-station'; readonly station: Station }
   | { readonly type: 'remove-station'; readonly station: number }
   | { readonly type: 'set-timer'; readonly timer: Timer }
-  /** Takes over all of a document but its site. */
+  /** Replaces everything but the site. */
   | { readonly type: 'replace-plan'; readonly plan: Plan }
-  /** Several changes as one step, in order; none of them is `several` itself. */
+  /** Several changes as one step, in order; not nested. */
   | { readonly type: 'several'; readonly changes: readonly PlanChange[] };
 
 type Of<T extends PlanChange['type']> = Extract<PlanChange, { type: T }>;
@@ -136,7 +136,7 @@ const single: Record<Exclude<PlanChange['type'], 'several'>, Reader<PlanChange>>
   }),
 };
 
-/** More is not one step of a person. Every cell of the largest timer is 26 × 99. */
+/** No one makes a larger step. Every cell of the largest timer is 26 × 99. */
 const MOST_CHANGES_IN_ONE = 3000;
 
 const anyChange = variant<PlanChange>('type', {
@@ -156,7 +156,7 @@ export function readChange(value: unknown): Outcome<PlanChange> {
 
 export interface Applied {
   readonly plan: Plan;
-  /** Takes the change back when applied to `plan`. */
+  /** Undoes the change when applied to `plan`. */
   readonly inverse: PlanChange;
 }
 
@@ -190,7 +190,7 @@ const withProgram = (plan: Plan, changed: Program): Plan => ({
   programs: plan.programs.map((program) => (program.letter === changed.letter ? changed : program)),
 });
 
-/** Puts runs in, each in place of the station's present one or before the first of a higher number. */
+/** Inserts runs, each replacing the station's own or before the first higher number. */
 function withRuns(runs: readonly Run[], entries: readonly RunEntry[]): Run[] {
   const result = [...runs];
   for (const { station: number, seconds } of entries) {
@@ -206,7 +206,7 @@ function withRuns(runs: readonly Run[], entries: readonly RunEntry[]): Run[] {
   return result;
 }
 
-/** A record with some optional fields set or left out, and the same fields as they were. */
+/** A record with some optional fields set or removed, and their previous values. */
 export function withFields<T extends object, F extends object>(
   record: T,
   fields: F,
@@ -218,7 +218,7 @@ export function withFields<T extends object, F extends object>(
     if (value === null || value === undefined) delete changed[name];
     else changed[name] = value;
   }
-  // The casts hold because only optional fields are set or left out, and `before` has the fields that were given.
+  // Safe casts: only optional fields are set or removed, and `before` has the given fields.
   return { changed: changed as T, before: before as F };
 }
 
@@ -338,8 +338,8 @@ function applyOne(plan: Plan, change: PlanChange): Applied {
 }
 
 /**
- * Applies a change to a sound plan. The result is sound again, or the change is refused and says why: faults of
- * the change itself by a path in the change, faults of the plan that would result by a path in that plan.
+ * Applies a change to a valid plan. The result is valid again, or the change is refused with faults: of the change by its own path, of the
+ * resulting plan by the path there.
  */
 export function applyChange(plan: Plan, change: PlanChange): Outcome<Applied> {
   let applied: Applied;
@@ -355,8 +355,8 @@ export function applyChange(plan: Plan, change: PlanChange): Outcome<Applied> {
 }
 
 /**
- * Gives a station the runs of another one, or its own again with null. A linked station has no runs of its own, so they go, and what was linked to it
- * goes with it to the other.
+ * Links a station to another, or unlinks it with null. A linked station has no run times of its own, so they are removed, and stations
+ * linked to it are linked to the other.
  */
 export function linkStationChange(plan: Plan, number: number, to: number | null): PlanChange {
   const fields = { linkedTo: to };
@@ -383,7 +383,7 @@ const runsOut = ({ programs }: Plan, number: number): PlanChange[] =>
       runs: [{ station: number, seconds: null }],
     }));
 
-/** Takes a station out together with its runs, as one step. */
+/** Removes a station with its runs in one step. */
 export function removeStationChange(plan: Plan, number: number): PlanChange {
   const followers = plan.stations.filter(({ linkedTo }) => linkedTo === number);
   return {

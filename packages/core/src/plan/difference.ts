@@ -1,4 +1,4 @@
-/** One setting or fact in which two plans or records differ, in words. */
+/** A setting or fact in which two plans or records differ, as text. */
 export interface Difference {
   /** Such as `B start times` or `Station 3, soil`. */
   readonly what: string;

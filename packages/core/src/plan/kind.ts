@@ -1,6 +1,6 @@
 /**
- * A kind of timer as the office keeps it: an open document, `water-clock-timer-kind`, file ending `.kind.json`. Besides what the
- * device can do it holds what somebody has to know who stands before it.
+ * A timer kind in the library: an open document, `water-clock-timer-kind`, file extension `.kind.json`. Besides abilities it holds what
+ * someone at the timer must know.
  */
 import type { Fault, Outcome } from '../document/fault.ts';
 import { DIALECT_ORDER, type Settings, type Timer } from './plan.ts';
@@ -32,7 +32,7 @@ import { say } from '../language/say.ts';
 export const KIND_FORMAT = 'water-clock-timer-kind';
 export const KIND_VERSION = 1;
 
-/** What is set on a timer, by the names of `dialect.order`. */
+/** A setting of a timer, by its name in `dialect.order`. */
 export type PanelSetting = (typeof DIALECT_ORDER)[number];
 export const PANEL_SETTINGS: readonly PanelSetting[] = DIALECT_ORDER;
 
@@ -43,7 +43,7 @@ interface HowToReach {
   readonly photo?: string;
 }
 
-/** A program that a timer has by itself when it is new, on all of its stations alike. */
+/** A factory program, with equal run times on all stations. */
 interface PresetProgram {
   readonly letter: string;
   readonly starts: readonly string[];
@@ -54,17 +54,17 @@ interface PresetProgram {
 
 export interface RainDelayOfKind {
   readonly unit: 'hours' | 'days' | 'date';
-  /** The lengths that can be set, in that unit, ascending; a date has none. */
+  /** Lengths that can be set, in that unit, ascending; a date has none. */
   readonly allowed?: readonly number[];
-  /** Counted from the minute at which it is set, or until a midnight. */
+  /** Counted from the minute it is set, or until a midnight. */
   readonly ends: 'minute' | 'midnight';
 }
 
-/** What a panel hides until it is asked for. */
+/** What a panel hides until asked. */
 export interface HiddenOnPanel {
-  /** Programs after so many stay hidden until they are opened. */
+  /** Programs after this number are hidden until unlocked. */
   readonly programsAbove?: number;
-  /** A start is shown only once the one before it is set. */
+  /** A start is shown only once the previous one is set. */
   readonly laterStarts?: boolean;
 }
 
@@ -72,30 +72,28 @@ export interface TimerKind {
   readonly format: typeof KIND_FORMAT;
   readonly version: typeof KIND_VERSION;
   readonly timer: Timer;
-  /** How it is known on the wall. */
+  /** How to recognise it on the wall. */
   readonly note?: string;
-  /** What it is set to when new, and after it has lost its memory. */
+  /** Factory settings, also after it has lost its memory. */
   readonly factory?: readonly { readonly setting: PanelSetting; readonly value: string }[];
-  /** The same as a state, where it is known in full: what a reset brings back. */
+  /** The same as a complete state, if known: what a reset restores. */
   readonly preset?: { readonly settings: Settings; readonly programs: readonly PresetProgram[] };
-  /** What its lights, signs and errors mean. */
+  /** Meaning of its lights, icons and errors. */
   readonly signs?: readonly { readonly sign: string; readonly means: string }[];
   /** Programs or starts that its panel can hide. */
   readonly hides?: string;
-  /** The same as the bench timer needs it. */
+  /** The same, for the bench timer. */
   readonly hidden?: HiddenOnPanel;
-  /** How watering by hand behaves. */
+  /** How manual runs work. */
   readonly manual?: string;
-  /** What its save-and-restore keeps, and what not. */
+  /** What its save and restore keeps, and what not. */
   readonly restore?: string;
   readonly reach?: readonly HowToReach[];
-  /** Its stations hang on two wires, each by a decoder with an address; absent: no. */
+  /** Its stations are on two wires, each with a decoder; absent: no. */
   readonly twoWire?: boolean;
-  /** How a rain delay is set on its panel; absent: it has none, or nobody knows. */
+  /** How to set a rain delay on its panel; absent: it has none, or it is not known. */
   readonly rainDelay?: RainDelayOfKind;
-  /**
-   * What to say on the telephone to bring the saved settings back, a step a line. `{A}` stands for what the panel calls program A, and so on.
-   */
+  /** Phone script for restoring the saved settings, a step a line. `{A}` stands for the panel's name of program A, and so on. */
   readonly restoreSteps?: readonly string[];
 }
 
@@ -184,7 +182,7 @@ const shape = object<TimerKind>({
   ),
 });
 
-/** Reads a kind of timer from a JSON value. Strict. */
+/** Reads a timer kind from a JSON value. Strict. */
 export function readTimerKind(value: unknown): Outcome<TimerKind> {
   const faults: Fault[] = [];
   const other = foreignDocument(value, KIND_FORMAT, KIND_VERSION);

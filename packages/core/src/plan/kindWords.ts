@@ -1,4 +1,4 @@
-/** The parts of a timer's panel, in words. */
+/** Parts of a timer's panel, as text. */
 import { rangesWords } from '../words/words.ts';
 import type { PanelSetting, RainDelayOfKind } from './kind.ts';
 import { say, wordsOf } from '../language/say.ts';
@@ -17,7 +17,7 @@ export const PANEL_WORDS: Record<PanelSetting, string> = wordsOf({
   mode: 'On and off',
 });
 
-/** What a rain delay can be set to on this panel: `24, 48 or 72 hours`, `1 to 14, 99 or 180 days`, `a date`. */
+/** Possible rain delays on this panel: `24, 48 or 72 hours`, `1 to 14, 99 or 180 days`, `a date`. */
 export function rainDelayWords({ unit, allowed = [] }: RainDelayOfKind): string {
   if (unit === 'date') return say`the date on which watering resumes`;
   const lengths = rangesWords(allowed, 'or');

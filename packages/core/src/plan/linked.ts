@@ -1,8 +1,8 @@
-/** Stations that take their run from another one (timing-rules.md section 3, Linked stations). */
+/** Linked stations, which use another one's run times (timing-rules.md section 3, Linked stations). */
 import type { Plan, Program, Run, Station } from './plan.ts';
 import { enabledStations } from './program.ts';
 
-/** A program's runs with those of linked stations. */
+/** A program's runs, including those of linked stations. */
 export function runsWithLinked(
   { stations }: Plan,
   { runs }: Pick<Program, 'runs'>,
@@ -15,13 +15,13 @@ export function runsWithLinked(
   return linked.length > 0 ? [...runs, ...linked] : runs;
 }
 
-/** The station whose `cycleSeconds` and `soakSeconds` hold for one: the one that it is linked to, or itself. */
+/** The station whose `cycleSeconds` and `soakSeconds` apply: the one it is linked to, or itself. */
 export const splitBy = ({ stations }: Plan, station: Station): Station =>
   station.linkedTo === undefined
     ? station
     : (stations.find(({ number }) => number === station.linkedTo) ?? station);
 
-/** Stations of which a run makes a program water: those that are on, and those to which one that is on is linked. */
+/** Stations whose runs make a program water: enabled ones, and those an enabled one is linked to. */
 export function wateringStations(plan: Plan): ReadonlySet<number> {
   const enabled = enabledStations(plan);
   const leading = plan.stations.flatMap(({ number, linkedTo }) =>

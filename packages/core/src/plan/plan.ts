@@ -64,7 +64,7 @@ export interface Dialect {
   readonly order?: readonly (typeof DIALECT_ORDER)[number][];
 }
 
-/** What the device can do. */
+/** Abilities of the timer. */
 export interface Timer {
   readonly name: string;
   readonly stationCount: number;
@@ -83,21 +83,21 @@ export interface Timer {
   readonly inWindow: (typeof IN_WINDOWS)[number];
   readonly stationsAtOnce: number;
   readonly followsDaylightSaving: boolean;
-  /** What starting by hand does to what is running; `replace` where absent. */
+  /** Effect of a manual start on what is running; `replace` by default. */
   readonly manualDuring?: 'replace' | 'refuse';
-  /** What rain does to a cycle; `dry-run` where absent. */
+  /** Effect of rain on a cycle; `dry-run` by default. */
   readonly onRain?: 'dry-run' | 'lose';
   readonly powerLoss?: {
     readonly clock?: 'kept' | 'stops' | 'resets';
     readonly settings?: 'kept' | 'factory';
   };
   readonly clockAfterReset?: string;
-  /** Whether a station can take its run from another. */
+  /** Whether stations can be linked. */
   readonly linksStations?: boolean;
   readonly dialect?: Dialect;
 }
 
-/** How the timer is set, programs apart. */
+/** Settings of the timer, without programs. */
 export interface Settings {
   readonly mode?: 'run' | 'off';
   readonly sensor?: 'active' | 'bypass' | 'none';
@@ -126,7 +126,7 @@ export interface Station {
   readonly underCover?: boolean;
   readonly flowSensor?: boolean;
   readonly overhead?: boolean;
-  /** The station whose runs, pieces and soak it has. */
+  /** The station whose run times, cycles and soak it uses. */
   readonly linkedTo?: number;
 }
 
@@ -160,12 +160,12 @@ export interface Plan {
   readonly programs: readonly Program[];
 }
 
-/** The programs in the order of their letters, which is the order in which a timer serves them. */
+/** Programs in letter order, which is the order in which a timer serves them. */
 export function programsByLetter(plan: Plan): readonly Program[] {
   return [...plan.programs].sort((a, b) => (a.letter < b.letter ? -1 : 1));
 }
 
-/** The letter of a timer's n-th program, n from 0. */
+/** Letter of a timer's n-th program, n from 0. */
 export function letterAt(index: number): string {
   return String.fromCharCode(65 + index);
 }

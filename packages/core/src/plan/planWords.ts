@@ -1,4 +1,4 @@
-/** Programs and stations in sentences. */
+/** Programs and stations in messages. */
 import { listed, type Speech } from '../words/words.ts';
 import type { Dialect, Plan } from './plan.ts';
 import type { Missing } from './program.ts';
@@ -10,7 +10,7 @@ const MISSING_WORDS: Record<Missing, string> = wordsOf({
   days: 'watering days',
 });
 
-/** What a half-set program lacks, and what follows. */
+/** What an incomplete program lacks, and the consequence. */
 export function missingSentence(letter: string, missing: readonly Missing[]): string {
   return say`${letter} never waters: it needs ${listed(missing.map((missing) => MISSING_WORDS[missing]))}.`;
 }
@@ -18,7 +18,7 @@ export function missingSentence(letter: string, missing: readonly Missing[]): st
 /** `B` or `2`, as this timer names its programs. */
 export const programLabel = (letter: string, { programLabels = 'letters' }: Dialect): string =>
   programLabels === 'numbers' ? String(letter.charCodeAt(0) - 64) : letter;
-/** Whose timer it is and who reads. */
+/** Whose timer it is, and the reader. */
 export interface TimerSpeech extends Speech {
   readonly plan: Plan;
 }

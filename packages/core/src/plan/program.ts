@@ -1,10 +1,10 @@
-/** What a program needs to water at all, and what a timer would really do with it (timing-rules.md sections 2 and 3). */
+/** What a program needs in order to water, and what a timer really does with it (timing-rules.md sections 2 and 3). */
 import { hasSomeDay } from '../time/dayRules.ts';
 import type { Plan, Program, Seasonal, Timer } from './plan.ts';
 
 export type Missing = 'starts' | 'runs' | 'days';
 
-/** Numbers of the stations that are switched on. */
+/** Numbers of enabled stations. */
 export function enabledStations(plan: Plan): ReadonlySet<number> {
   return new Set(plan.stations.filter((s) => s.enabled !== false).map((s) => s.number));
 }
@@ -19,15 +19,15 @@ export function missingOf(program: Program, enabled: ReadonlySet<number>): Missi
   return missing;
 }
 
-/** Neither starts nor runs: nobody meant it to water, whatever its days. */
+/** Neither starts nor runs: it was never meant to water, whatever its days. */
 export function isUnused(missing: readonly Missing[]): boolean {
   return missing.includes('starts') && missing.includes('runs');
 }
 
 /**
- * Percent at which a cycle due in a month runs (timing-rules.md section 3), 0 to 500.
+ * Percent of a cycle due in a month (timing-rules.md section 3), 0 to 500.
  *
- * @param month 1 to 12, of the date on which the start was due.
+ * @param month of the start's due date, 1 to 12
  */
 export function effectivePercent(plan: Plan, program: Program, month: number): number {
   const { settings, timer } = plan;
@@ -43,7 +43,7 @@ export function effectivePercent(plan: Plan, program: Program, month: number): n
   }
 }
 
-/** Whether the percent can differ from month to month. */
+/** Whether the percent can differ by month. */
 export function variesByMonth({ timer, settings }: Plan): boolean {
   const monthly = settings.monthlyPercent;
   return (
@@ -55,13 +55,13 @@ export function variesByMonth({ timer, settings }: Plan): boolean {
 }
 
 /**
- * A run after the seasonal percent, in seconds (timing-rules.md section 3): rounded to a multiple of `roundToSeconds`, also
- * at 100 percent; never less than one such multiple where there was something to run.
+ * A run time after the seasonal percent, in seconds (timing-rules.md section 3): rounded to a multiple of `roundToSeconds`, also at 100
+ * percent, and at least one multiple if there was anything to run.
  */
 export function adjustedSeconds(seconds: number, percent: number, seasonal: Seasonal): number {
   if (seconds <= 0 || percent <= 0) return 0;
   const unit = seasonal.roundToSeconds;
-  // Whole numbers throughout: seconds × percent stays below 2^26, so nothing is lost to binary fractions.
+  // Integers throughout: seconds × percent stays below 2^26, so no precision is lost.
   const hundredths = seconds * percent;
   const inUnit = unit * 100;
   const down = Math.floor(hundredths / inUnit);
@@ -75,7 +75,7 @@ export function adjustedSeconds(seconds: number, percent: number, seasonal: Seas
   return Math.max(1, units) * unit;
 }
 
-/** The percents that a timer can be set to, ascending (timing-rules.md section 7, Headroom). */
+/** Percents the timer can be set to, ascending (timing-rules.md section 7, Headroom). */
 export function percentSteps({ seasonal }: Timer): number[] {
   const [lowest, highest, step] =
     seasonal.scope === 'none'

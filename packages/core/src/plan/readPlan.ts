@@ -1,4 +1,4 @@
-/** The reader and the writer of the plan document (plan-format.md): every limit and every rule marked ■ there. */
+/** Reader and writer of the plan document (plan-format.md), with every limit and every rule marked ■ there. */
 import { parseMoment } from '../time/calendar.ts';
 import type { Fault, Outcome, Path } from '../document/fault.ts';
 import {
@@ -153,7 +153,7 @@ export const readSettingsFields: Fields<Settings> = {
 
 const settings = object<Settings>(readSettingsFields);
 
-/** Settings to set, and with null those to leave unset. */
+/** Settings to set; null removes one. */
 export const readSettingsChange = fieldsToSet<Settings>(readSettingsFields);
 
 export const readStationFields: Fields<Omit<Station, 'number'>> = {
@@ -175,7 +175,7 @@ export const readStationShape: Reader<Station> = object<Station>({
   number: required(integer(1, 99), '1 to 99'),
   ...readStationFields,
 });
-/** What is noted of a station, to set, and with null to leave unset. */
+/** Station facts to set; null removes one. */
 export const readStationChange = fieldsToSet<Omit<Station, 'number'>>(readStationFields);
 
 const blocked = optional(readWeekdays);
@@ -216,7 +216,7 @@ export const readLetter: Reader<string> = textLike(
 export const readStarts: Reader<readonly string[]> = list(readTime);
 export const readRunSeconds: Reader<number> = integer(0, 86_400);
 
-/** What a program may have beside its starts, runs and days. */
+/** What a program may have besides starts, runs and days. */
 export type ProgramExtras = Omit<Program, 'letter' | 'starts' | 'runs' | 'days'>;
 const extraFields: Fields<ProgramExtras> = {
   seasonalPercent: optional(percent),
@@ -254,7 +254,7 @@ const planShape = object<Plan>({
   programs: required(list(readProgramShape), 'a list of programs'),
 });
 
-/** The rules that hold between fields of a document whose shape is sound. */
+/** Rules between fields of a document whose shape is valid. */
 function crossFaults(plan: Plan): Fault[] {
   const faults: Fault[] = [];
   const numbers = new Set<number>();
@@ -317,8 +317,8 @@ function crossFaults(plan: Plan): Fault[] {
 }
 
 /**
- * Reads a plan document from a JSON value. Strict: unknown fields are refused, and so is another format or version.
- * All faults of one kind are reported together: first those of shape, and where there are none, those between fields.
+ * Reads a plan document from a JSON value. Strict: unknown fields, formats and versions are refused. Faults of one sort are reported
+ * together: first those of shape; if there are none, those between fields.
  */
 export function readPlan(value: unknown): Outcome<Plan> {
   const faults: Fault[] = [];
@@ -330,13 +330,10 @@ export function readPlan(value: unknown): Outcome<Plan> {
   return between.length > 0 ? { ok: false, faults: between } : { ok: true, value: plan };
 }
 
-/** Reads a plan document from the text of a file. */
+/** Reads a plan document from a file's text. */
 export const readPlanText = (json: string): Outcome<Plan> => readJson(json, readPlan);
 
-/**
- * A plan as the text of a file: fields in the order of plan-format.md, two spaces, a newline at the end. Reading it back
- * gives an equal plan. The plan must be sound.
- */
+/** A valid plan as a file's text: fields in the order of plan-format.md, two spaces, a final newline. Reading it gives an equal plan. */
 export function writePlan(plan: Plan): string {
   const read = planShape(plan, [], []);
   return `${JSON.stringify(read ?? plan, null, 2)}\n`;

@@ -1,10 +1,10 @@
-/** Whether two plans set a timer alike. */
+/** Whether two plans set a timer the same way. */
 import type { Plan } from './plan.ts';
 
 const isObject = (value: unknown): value is Readonly<Record<string, unknown>> =>
   typeof value === 'object' && value !== null;
 
-/** Whether two values of a document are the same, in whatever order their fields stand; an undefined field is an absent one. */
+/** Whether two document values are equal, in any field order; an undefined field is absent. */
 export function sameData(a: unknown, b: unknown): boolean {
   if (!isObject(a) || !isObject(b)) return a === b;
   if (Array.isArray(a) !== Array.isArray(b)) return false;
@@ -16,7 +16,7 @@ export function sameData(a: unknown, b: unknown): boolean {
 const byName = <T>(entries: readonly T[], name: (entry: T) => string | number) =>
   Object.fromEntries(entries.map((entry) => [name(entry), entry]));
 
-/** What a timer is set to, without the site and the order of stations and programs. */
+/** Settings of a timer without the site, in a fixed order of stations and programs. */
 const settingsOf = ({ timer, settings, stations, programs }: Plan) => ({
   timer,
   settings,
@@ -30,6 +30,6 @@ const settingsOf = ({ timer, settings, stations, programs }: Plan) => ({
   ),
 });
 
-/** Whether two plans set a timer alike, down to the last field; where they are for does not matter. */
+/** Whether two plans set a timer the same way in every field; the site does not matter. */
 export const samePlan = (a: Plan, b: Plan): boolean =>
   a === b || sameData(settingsOf(a), settingsOf(b));

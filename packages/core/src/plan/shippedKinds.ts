@@ -1,6 +1,6 @@
 /**
- * The kinds of timer that ship with the product: generic, named by what is seen on the wall, each a document of its own in `kinds/`, read as a user's
- * import would be. An office that changes one keeps its own under the same id; deleting that brings the shipped one back.
+ * The shipped timer kinds: generic, named by what is seen on the wall, each a document in `kinds/`, read like a user's import. A company
+ * that changes one saves its own under the same id; deleting that restores the shipped one.
  */
 import { assert } from '../document/fault.ts';
 import { readTimerKind, type TimerKind } from './kind.ts';
@@ -40,10 +40,10 @@ export const SHIPPED_KINDS: readonly ShippedKind[] = DOCUMENTS.map(([id, documen
   return { id, kind: read.value };
 });
 
-/** What the shipped kinds can do. */
+/** Abilities of the shipped kinds. */
 export const TIMER_KINDS: readonly Timer[] = SHIPPED_KINDS.map(({ kind }) => kind.timer);
 
-/** A plan with nothing set: every station of the timer is there, without a name, and one program waits to be filled. */
+/** An empty plan: every station of the timer without a name, and one empty program. */
 export function emptyPlan(timer: Timer): Plan {
   return {
     format: PLAN_FORMAT,

@@ -1,4 +1,4 @@
-/** The starts of a program, and the first date that counts for them. */
+/** A program's starts, and the first date that counts for them. */
 import { assertDefined } from '../document/assertDefined.ts';
 import {
   type TimeText,
@@ -13,7 +13,7 @@ import { countDates, type DateCount } from '../time/dateCount.ts';
 import type { Plan, Program } from './plan.ts';
 
 const byTimeOfDay = (a: StartDays, b: StartDays) => a.secondOfDay - b.secondOfDay;
-/** The starts of a program by time of day, each with its dates; off days of the month are left out, a rain delay is not. */
+/** A program's starts by time of day, each with its dates; without off days of the month, but including days of a rain delay. */
 export function startsOf(plan: Plan, { days, starts }: Program): StartDays[] {
   const rule = ruleSet(days, plan.timer.oddDaysSkip31);
   const off = maskOfMonthDays(plan.settings.offDaysOfMonth ?? []);
@@ -31,17 +31,17 @@ export function startsOf(plan: Plan, { days, starts }: Program): StartDays[] {
     .sort(byTimeOfDay);
 }
 
-/** How the dates of a program fall, off days of the month left out. */
+/** A program's dates, without off days of the month. */
 export const datesOfProgram = (plan: Plan, program: Program): DateCount =>
   countDates(startsOf(plan, withSomeStart(program)).map(({ days }) => days));
 
-/** The days count also where no start is set yet. */
+/** The days count even before a start is set. */
 const withSomeStart = (program: Program): Program =>
   program.starts.length > 0 || program.days?.rule === 'hours'
     ? program
     : { ...program, starts: ['00:00'] };
 
-/** The moment before which no start fires (the rain delay); before all time where none is set. */
+/** The moment before which no start fires (rain delay); before all time if none is set. */
 export function resumesAt(plan: Plan): ClockSecond {
   const { wateringResumes } = plan.settings;
   return wateringResumes === undefined
@@ -49,7 +49,7 @@ export function resumesAt(plan: Plan): ClockSecond {
     : assertDefined(parseMoment(wateringResumes), 'parseMoment(wateringResumes)');
 }
 
-/** First epoch day, not before `from`, on which a start at `secondOfDay` is not held back by the rain delay. */
+/** First epoch day from `from` on, on which the rain delay does not hold back a start at `secondOfDay`. */
 export function firstDayNotDelayed(
   resumes: ClockSecond,
   secondOfDay: number,

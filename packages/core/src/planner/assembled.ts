@@ -1,4 +1,4 @@
-/** The plan that comes of drafts and their starts. */
+/** The plan from drafts and their starts. */
 import { assertDefined } from '../document/assertDefined.ts';
 import { letterAt, type Plan } from '../plan/plan.ts';
 import { formatTime } from '../time/calendar.ts';
@@ -6,9 +6,9 @@ import type { Drafted } from './drafted.ts';
 import type { Setup } from './setup.ts';
 
 /**
- * Programs go by letter: a pinned one has its own, the rest go by their lowest station.
+ * Letters: a pinned program keeps its own, the rest follow their lowest station.
  *
- * @param starts for each draft, seconds of the day.
+ * @param starts for each draft, seconds of the day
  */
 export function assembled(
   { rules, fixed }: Setup,

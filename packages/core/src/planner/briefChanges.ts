@@ -1,11 +1,11 @@
-/** What one brief has other than another, as values to put into it (planning.md section 3, `apply`). */
+/** How one brief differs from another, as values to set (planning.md section 3, `apply`). */
 import type { Brief } from '../brief/brief.ts';
 import { pathText, type Path } from '../document/fault.ts';
 
 export interface BriefChange {
-  /** Dotted, such as `wish.finishBy` or `stations[0].days`. */
+  /** Dotted path, such as `wish.finishBy` or `stations[0].days`. */
   readonly path: string;
-  /** Null: the field is left out. */
+  /** Null: remove the field. */
   readonly value: unknown;
 }
 
@@ -21,7 +21,7 @@ function fieldsOf(path: Path, before: object, after: object): BriefChange[] {
   });
 }
 
-/** The fields of a brief that differ in another one for the same stations. */
+/** Fields in which two briefs for the same stations differ. */
 export function briefChanges(before: Brief, after: Brief): BriefChange[] {
   const parts = PARTS.flatMap((part): BriefChange[] => {
     const [old, made] = [before[part], after[part]];

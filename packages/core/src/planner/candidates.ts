@@ -1,4 +1,4 @@
-/** Every choice of kinds of program and of their starts, with the least error that it can have. */
+/** Every choice of program kinds and starts, with a lower bound of its error. */
 import { assertDefined } from '../document/assertDefined.ts';
 import { stepsOff } from './cost.ts';
 import type { Candidate } from './drafted.ts';
@@ -15,19 +15,19 @@ interface Level {
 }
 
 interface Ranked extends Candidate {
-  /** How unpopular its nights are. */
+  /** Unpopularity of its nights. */
   readonly rank: number;
 }
 
-/** Choices of kinds and starts that are looked at in all. */
+/** Most choices of kinds and starts considered. */
 const MOST_LOOKS = 400_000;
-/** Compositions of starts looked at for a choice of kinds. */
+/** Most compositions of starts considered for one choice of kinds. */
 const MOST_COMPOSITIONS = 24;
 
 export class Candidates {
   private readonly levels = new Map<number, Level>();
   private readonly lists = new Map<string, readonly Ranked[]>();
-  /** Compositions by what each program can take, and the total. */
+  /** Compositions by the programs' limits and the total. */
   private readonly divided = new Map<string, readonly (readonly number[])[]>();
   private looks = 0;
   private readonly setup: Setup;
@@ -42,7 +42,7 @@ export class Candidates {
     return kind.variants[0]?.isHours ? 1 : this.setup.mostStarts;
   }
 
-  /** Choices of so many kinds with which every station can come to its need. */
+  /** Choices of a number of kinds with which every station can meet its need. */
   withPrograms(count: number): readonly Kinds[] {
     let level = this.levels.get(count);
     if (!level) {
@@ -53,7 +53,7 @@ export class Candidates {
     return level.choices.filter((kinds) => this.servesAll(kinds));
   }
 
-  /** All choices with a total of starts, each with the least error that it can have. */
+  /** All choices with a total number of starts, each with a lower bound of its error. */
   withStarts(choices: readonly Kinds[], total: number): readonly Ranked[] {
     const count = assertDefined(choices[0], 'choices[0]').length;
     const key = `${count} ${total} ${this.setup.drafting.starvedText}`;
@@ -80,7 +80,7 @@ export class Candidates {
     return made;
   }
 
-  /** Whether every station has a program among some kinds with which it can come to its need, with however many starts. */
+  /** Whether every station can meet its need in one of the kinds, with any number of starts. */
   private servesAll(kinds: Kinds): boolean {
     const columns = kinds.map((kind) =>
       Array.from({ length: this.mostStartsOf(kind) }, (_, k) =>
@@ -105,7 +105,7 @@ export class Candidates {
     if (known) return known;
     const made: number[][] = [];
     this.divided.set(key, made);
-    /** Starts that the programs after the j-th can take at most. */
+    /** Most starts of the programs after the j-th. */
     const room = mosts.map((_, j) => mosts.slice(j + 1).reduce((sum, most) => sum + most, 0));
     const go = (chosen: readonly number[], left: number) => {
       if (made.length >= MOST_COMPOSITIONS) return;
@@ -122,7 +122,7 @@ export class Candidates {
     return made;
   }
 
-  /** The least error of a choice if time were no object; null: some station has no place in it. */
+  /** Error of a choice if time were unlimited; null: some station fits nowhere in it. */
   private leastOff(
     kinds: Kinds,
     starts: readonly number[],

@@ -1,4 +1,4 @@
-/** Editions of the rules that are announced, and whether a plan keeps them. */
+/** Announced editions of the rules, and whether a plan keeps them. */
 import type { Brief, BriefRules } from '../brief/brief.ts';
 import { Effort } from '../engine/effort.ts';
 import { WetStarts } from '../engine/wetStarts.ts';
@@ -15,7 +15,7 @@ export interface ComingKept {
 export interface Edition {
   readonly from: string;
   readonly on: EpochDay;
-  /** The first date on which it holds no longer. */
+  /** First date on which it is no longer valid. */
   readonly until: EpochDay;
   readonly rules: BriefRules;
 }
@@ -29,7 +29,7 @@ export function editionsOf({ coming = [] }: Brief): Edition[] {
   }));
 }
 
-/** Whether a plan breaks an edition while it holds. */
+/** Whether a plan breaks an edition while it is valid. */
 export function breaksEdition(brief: Brief, plan: Plan, { on, until, rules }: Edition): boolean {
   const binding = bindingOf({ rules, stations: brief.stations });
   if (!binding) return false;
@@ -46,7 +46,7 @@ export const comingKept = (brief: Brief, plan: Plan): readonly ComingKept[] =>
     keeps: !breaksEdition(brief, plan, edition),
   }));
 
-/** Rules that are kept where all of some are. */
+/** Rules equivalent to keeping all of several. */
 export function allRules(rules: readonly BriefRules[]): BriefRules {
   const weekdays = rules.flatMap((one) => (one.weekdays ? [one.weekdays] : []));
   const [first, ...others] = weekdays;

@@ -1,4 +1,4 @@
-/** Why a brief has no plan: a smallest set of its demands that cannot be had together, and what would help (planning.md section 3). */
+/** Why a brief has no plan: a minimal set of its demands that cannot be met together, and what would help (planning.md section 3). */
 import type { Brief } from '../brief/brief.ts';
 import { TooMuchWork } from '../engine/effort.ts';
 import { demandsOf } from './demands.ts';
@@ -9,7 +9,7 @@ import { searchPlan } from './searchPlan.ts';
 
 export interface Conflict {
   readonly demand: Demand;
-  /** The least change of it with which there is a plan, found by solving again; null: no change of it alone that was tried is enough. */
+  /** Its smallest change with which a plan exists, found by solving again; null: no change of it alone was enough. */
   readonly change: Milder | null;
 }
 
@@ -36,8 +36,8 @@ class Oracle {
 }
 
 /**
- * The demands of a brief that cannot be had together. None of them can be left out: without it the others can be had.
- * Where many such sets exist, one of a single demand or of two is preferred.
+ * Demands of a brief that cannot be met together. None can be left out: without it the others can be met. If several such sets exist, one
+ * with a single demand or two is preferred.
  */
 export function conflictsOf(brief: Brief, options: PlannerOptions = {}): Conflict[] {
   const oracle = new Oracle(options);
@@ -47,7 +47,7 @@ export function conflictsOf(brief: Brief, options: PlannerOptions = {}): Conflic
       .filter((demand) => !kept.includes(demand))
       .reduce((b, { without }) => without(b), brief);
   const set = smallestSet(demands, (kept) => !oracle.isPossible(only(kept)));
-  // Where anything else is in the way, the water itself is not worth mentioning.
+  // If anything else is in the way, water need is not worth mentioning.
   const telling = set.filter(({ about }) => about !== 'water');
   return (telling.length > 0 ? telling : set).map((demand): Conflict => {
     const isEnough = (changed: Brief) =>
@@ -56,7 +56,7 @@ export function conflictsOf(brief: Brief, options: PlannerOptions = {}): Conflic
   });
 }
 
-/** The first of the milder forms with which there is a plan. */
+/** The first milder form with which there is a plan. */
 function firstOf(forms: Iterable<Milder>, isPossible: (brief: Brief) => boolean): Milder | null {
   let tried = 0;
   for (const form of forms) {
@@ -66,9 +66,7 @@ function firstOf(forms: Iterable<Milder>, isPossible: (brief: Brief) => boolean)
   return null;
 }
 
-/**
- * A set that is impossible, while it is possible without any one of it. First what is asked of all is left out in halves, then one by one.
- */
+/** A set that is infeasible, but feasible without any one member. Removes halves of the demands first, then single ones. */
 function smallestSet(
   demands: readonly Demand[],
   isImpossible: (kept: readonly Demand[]) => boolean,

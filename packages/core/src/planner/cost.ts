@@ -1,4 +1,4 @@
-/** What a plan costs against a brief (planning.md section 3, Cost), worked out from the plan alone with the engine. */
+/** Cost of a plan against a brief (planning.md section 3, Cost), computed from the plan alone with the engine. */
 import { assertDefined } from '../document/assertDefined.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { parseTime, SECONDS_PER_DAY } from '../time/calendar.ts';
@@ -16,12 +16,12 @@ import { outsideSpan, spanOf } from '../brief/span.ts';
 import { countsForTimes, highPercent, NEED_TOLERANCE } from '../brief/wanted.ts';
 
 /**
- * The seven parts in their order: steps of five points by which stations are too far off their need, minutes outside the span, groups in a program with
- * another one, programs, starts, thousandths, minutes to spare.
+ * The seven parts in order: steps of five points by which stations are off their need, minutes outside the span, groups sharing a program,
+ * programs, starts, thousandths, minutes to spare.
  */
 export type Cost = readonly [number, number, number, number, number, number, number];
 
-/** Which of two costs is smaller: below 0 for the first. */
+/** Compares two costs: negative if the first is smaller. */
 export function compareCosts(a: Cost, b: Cost): number {
   for (const [i, part] of a.entries()) {
     const other = assertDefined(b[i], 'b[i]');
@@ -30,7 +30,7 @@ export function compareCosts(a: Cost, b: Cost): number {
   return 0;
 }
 
-/** Different groups among the stations of some runs; no group counts as one of its own. */
+/** Number of groups among the stations of some runs; no group counts as one. */
 function groupsIn(brief: Brief, runs: readonly Run[]): number {
   const watered = new Set(runs.flatMap(({ station, seconds }) => (seconds > 0 ? [station] : [])));
   const groups = brief.stations.flatMap(({ number, group = null }) =>
@@ -39,18 +39,22 @@ function groupsIn(brief: Brief, runs: readonly Run[]): number {
   return Math.max(1, new Set(groups).size);
 }
 
-/** Points of a share beyond the tolerance that make one step of the first part. */
+/** Percentage points beyond the tolerance in one step of cost part 1. */
 const STEP = 0.05;
 
-/** Steps begun by which a station is too far off its need. @param off |given − wanted| ÷ wanted */
+/**
+ * Steps begun by which a station is off its need.
+ *
+ * @param off |given − wanted| ÷ wanted
+ */
 export const stepsOff = (off: number): number =>
   Math.max(0, Math.ceil((off - NEED_TOLERANCE) / STEP - 1e-6));
 
 const toThousandth = (value: number) => Math.round(value * 1000) / 1000;
 
 /**
- * The cost of a plan. The specification leaves open, and here it is: minutes are reported to a thousandth; a cycle that ends after `finishBy` has
- * nothing to spare; where no cycle counts the last part is 0; a start of an `hours` rule counts as one for each time of day.
+ * Cost of a plan. Where the specification is silent: minutes are reported to a thousandth; a cycle that ends after `finishBy` has nothing
+ * to spare; if no cycle counts, the last part is 0; a start of an `hours` rule counts once for each time of day.
  *
  * @throws TooMuchWork
  */

@@ -1,4 +1,4 @@
-/** One demand of a brief: the brief without it, and milder forms of it. */
+/** A demand of a brief: the brief without it, and milder forms of it. */
 import type { Brief, BriefStation, BriefRules, Wish } from '../brief/brief.ts';
 import type { Path } from '../document/fault.ts';
 import type { Timer } from '../plan/plan.ts';
@@ -12,7 +12,7 @@ export interface Milder {
 }
 
 export type MilderWhat =
-  /** `alike`: it is for every station that has the same days as this one. */
+  /** `alike`: for every station with the same days as this one. */
   | {
       readonly kind: 'days';
       readonly least: number;
@@ -36,7 +36,7 @@ export type MilderWhat =
 
 export interface Demand {
   readonly path: Path;
-  /** What it is about, for the words. */
+  /** Its subject, for messages. */
   readonly about:
     | 'days'
     | 'garden-days'
@@ -58,7 +58,7 @@ export interface Demand {
     | 'start-count'
     | 'day-rules';
   readonly station?: BriefStation;
-  /** The brief with nothing asked for in this place. */
+  /** The brief without this demand. */
   readonly without: (brief: Brief) => Brief;
   readonly milder: (brief: Brief) => Iterable<Milder>;
 }

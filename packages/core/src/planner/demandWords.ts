@@ -1,4 +1,4 @@
-/** The demands of a brief, and what could be changed about them, as people would put it. */
+/** Messages about the demands of a brief and possible changes. */
 import { assertDefined } from '../document/assertDefined.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 import {
@@ -15,7 +15,7 @@ import type { Demand, MilderWhat } from './demand.ts';
 import { stationWords, daysRange } from './plannerWords.ts';
 import { say, wordsOf } from '../language/say.ts';
 
-/** The demand, as the homeowner would put it. */
+/** The demand as the homeowner would put it. */
 export function demandSentence(
   { about, station, path }: Demand,
   brief: Brief,
@@ -93,7 +93,7 @@ export function demandSentence(
   }
 }
 
-/** The change that helps, as an offer. */
+/** The helpful change, as an offer. */
 export function changeSentence(
   what: MilderWhat,
   { station, about }: Demand,

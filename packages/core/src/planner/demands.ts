@@ -1,4 +1,4 @@
-/** The demands of a brief one by one: what each asks for, the brief without it, and milder forms of it, the least change first. */
+/** All demands of a brief: what each asks for, the brief without it, and milder forms of it, smallest change first. */
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { DAY_RULES } from '../time/dayRules.ts';
 import { TIMER_KINDS } from '../plan/shippedKinds.ts';
@@ -72,7 +72,7 @@ function wishDemands(brief: Brief): Demand[] {
   return demands;
 }
 
-/** Timers of ours that can do more than the present one. */
+/** Shipped kinds that can do more than the current one. */
 function* betterTimers(brief: Brief): Generator<Milder> {
   for (const timer of TIMER_KINDS)
     if (timer.stationCount >= Math.max(...brief.stations.map(({ number }) => number)))
@@ -110,7 +110,7 @@ function timerDemands({ timer }: Brief): Demand[] {
   ];
 }
 
-/** All demands of a brief; those first that people give up last. */
+/** All demands of a brief, the least dispensable first. */
 export function demandsOf(brief: Brief): Demand[] {
   const offDays = brief.settings?.offDaysOfMonth ?? [];
   return [

@@ -1,4 +1,4 @@
-/** Makes programs from kinds and stations, fits them into the day, and shortens runs where nothing else helps. */
+/** Builds programs from kinds and stations, fits them into the day, and shortens runs if nothing else helps. */
 import { assertDefined } from '../document/assertDefined.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { highPercent } from '../brief/wanted.ts';
@@ -17,7 +17,7 @@ import type { Draft, DraftCycle, DraftRules } from './draftCycle.ts';
 import { Sharing, sumOf, type Option } from './share.ts';
 import type { RunChoices, SlotKind } from './slots.ts';
 
-/** Ways to divide the stations that are tried on all nights but the first. */
+/** Ways to divide the stations tried on all nights but the first. */
 const MOST_WAYS_ON_OTHER_NIGHTS = 4;
 
 export class Drafting {
@@ -25,21 +25,21 @@ export class Drafting {
   private readonly runs: RunChoices;
   private readonly needs: readonly Need[];
   private readonly fixed: readonly Fixed[];
-  /** Seconds of the day that no cycle starts in. */
+  /** Seconds of the day at which no cycle starts. */
   private readonly avoid: readonly { readonly from: number; readonly to: number }[];
   private starved: ReadonlySet<number> = new Set();
   starvedText = '';
-  /** Indexes of the needs that no program can meet. */
+  /** Indexes of needs that no program can meet. */
   readonly hopeless = new Set<number>();
   private readonly columns = new Map<number, Float64Array>();
-  /** The least seconds a week that the counted stations take. */
+  /** Minimum seconds a week of the counted stations. */
   private leastWater: number | null = null;
   private readonly recipes = new WeakMap<Drafted, Recipe>();
   private readonly sharing: Sharing;
-  /** How often programs were placed on the clock. */
+  /** Placements tried. */
   tries = 0;
   private readonly tried: ((tries: number) => void) | undefined;
-  /** Whether a plan that was not found does not exist. */
+  /** Whether failing to find a plan proves that there is none. */
   sure = true;
 
   constructor(
@@ -63,7 +63,7 @@ export class Drafting {
     return this.rules.brief;
   }
 
-  /** From now on these stations, by number, may get less than they need. */
+  /** Allows these stations, by number, less than they need. */
   starve(numbers: Iterable<number>): void {
     this.starved = new Set(numbers);
     this.starvedText = [...this.starved].join();
@@ -71,7 +71,7 @@ export class Drafting {
     this.leastWater = null;
   }
 
-  /** For each need, how far it is off in a program of a kind; Infinity where it cannot be in it. */
+  /** For each need, how far off it is in a program of a kind; Infinity if it cannot be in it. */
   column(kind: SlotKind, starts: number): Float64Array {
     const key = kind.id * 100 + starts;
     let column = this.columns.get(key);
@@ -88,9 +88,9 @@ export class Drafting {
   }
 
   /**
-   * Whether a station could be watered if it were the only one, at any hour.
+   * Whether a station alone could be watered, at any hour.
    *
-   * @param enough with what it needs; else with its shortest run.
+   * @param enough with its need; otherwise with its shortest run
    */
   isPossibleAlone(
     need: Need,
@@ -130,7 +130,7 @@ export class Drafting {
     return assertDefined(this.column(kind, starts)[i], 'column(kind, starts)[i]');
   }
 
-  /** The most promising draft of a candidate of several programs, judged by how full the nights get: with all the water, or with the least. */
+  /** The most promising draft of a candidate with several programs, by how full the nights get: with all the water, or the least. */
   *proposals(candidate: Candidate, reach: Hours): Generator<Drafted> {
     if (candidate.kinds.length < 2) return;
     for (const least of [false, true]) {
@@ -143,7 +143,7 @@ export class Drafting {
     }
   }
 
-  /** A plan made again, and plans that differ from it in the program of one station, or of two that change places. */
+  /** A plan rebuilt, and variants that move one station or swap two. */
   *near({ candidate, patterns, assignment }: Recipe, reach: Hours): Generator<Drafted> {
     const options = this.optionsOf(candidate.kinds, candidate.starts).map((list) =>
       list.map(({ j }) => j),
@@ -195,14 +195,14 @@ export class Drafting {
       }
   }
 
-  /** Tenths of the wished hours of its nights that the least water takes, where that is half of them or more; else 0. */
+  /** Tenths of the wished hours of its nights that the least water fills, if at least half; otherwise 0. */
   tightness(kinds: readonly SlotKind[], { span }: Hours): number {
     const nights = Math.min(7, sumOf(kinds.map(({ mean }) => mean)));
     const share = (this.leastWater ?? 0) / (nights * span.seconds);
     return share < 0.5 ? 0 : Math.ceil(share * 10);
   }
 
-  /** Whether the least water there is to give has room in the nights there are; exact where it says no. */
+  /** Whether the least possible water fits into its nights; a "no" is exact. */
   hasRoom(kinds: readonly SlotKind[], starts: readonly number[], { span }: Hours): boolean {
     const { timer, settings } = this.brief;
     const atOnce = Math.min(timer.stationsAtOnce, settings?.stationsAtOnce ?? Infinity);
@@ -233,13 +233,13 @@ export class Drafting {
     return least <= atOnce * longest * only.mean * count;
   }
 
-  /** Stations and nights, judged by how full the nights get; null: no way was found. */
+  /** Stations and nights, by how full the nights get; null: no way was found. */
   private packed({ kinds, starts }: Candidate, { span }: Hours, atLeast: boolean): Packing | null {
     const { stationDelaySeconds = 0 } = this.brief.settings ?? {};
     const { timer, settings } = this.brief;
     const atOnce = Math.min(timer.stationsAtOnce, settings?.stationsAtOnce ?? Infinity);
     const all = this.optionsOf(kinds, starts).map((list) => list.map(({ j }) => j));
-    // A station that waters often a day has hours of its own; others stay out of its program where they can.
+    // A station with several waterings a day has its own hours; others stay out of its program if possible.
     const own = new Set(
       all.flatMap((list, i) => (this.needs[i]?.often && list.length === 1 ? list : [])),
     );
@@ -270,7 +270,7 @@ export class Drafting {
     });
   }
 
-  /** Seconds of the wished hours that one cycle can take: where only some dates are allowed it cannot go on past midnight. */
+  /** Seconds of the wished hours that one cycle can use: if only some dates are allowed it cannot run past midnight. */
   private longestCycle({ from, seconds }: Hours['span']): number {
     const { weekdays, parity } = this.brief.rules ?? {};
     const crosses = from + seconds > SECONDS_PER_DAY;
@@ -287,7 +287,7 @@ export class Drafting {
     });
   }
 
-  /** Drafts with the runs nearest to the needs, or with runs cut where those have no room. */
+  /** Drafts with runs closest to the needs, or with shortened runs if those do not fit. */
   private fit(
     candidate: Candidate,
     patterns: readonly DayPattern[],
@@ -339,7 +339,7 @@ export class Drafting {
     const { timer } = this.brief;
     if (!full || need.pinned !== null) return full ?? null;
     if (this.starved.has(need.number)) {
-      // One step that is not nothing.
+      // One step above zero.
       const seconds = timer.runStepSeconds;
       const given = adjustedSeconds(seconds, 100, timer.seasonal) * runsAWeek;
       const run = { seconds, given, off: Math.abs(given - need.wanted) / need.wanted, fits: false };

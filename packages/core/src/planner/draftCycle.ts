@@ -1,6 +1,6 @@
 /**
- * What one program of a future plan does, whatever its starts are: the engine's own cycle at every percent that the brief asks for, and from it the
- * times of day at which it may start.
+ * What one program of a future plan does, whatever its starts: the engine's cycle at every percent of the brief, and from it the possible
+ * start times.
  */
 import { assertDefined } from '../document/assertDefined.ts';
 import { type Brief, type OftenADay, wishOf } from '../brief/brief.ts';
@@ -22,13 +22,13 @@ import type { DayPattern, Patterns } from './patterns.ts';
 export interface Draft {
   readonly pattern: DayPattern;
   readonly starts: number;
-  /** The program's own cycle-and-soak; null: none. */
+  /** The program's own cycle and soak; null: none. */
   readonly soak: { readonly cycleSeconds: number; readonly soakSeconds: number } | null;
   /** Ascending by number. */
   readonly members: readonly { readonly need: Need; readonly run: RunChoice }[];
 }
 
-/** Half-open, seconds from the beginning of a cycle. */
+/** Half-open, seconds from the start of a cycle. */
 interface Stretch {
   readonly on: number;
   readonly off: number;
@@ -36,36 +36,36 @@ interface Stretch {
 
 export interface DraftCycle {
   readonly draft: Draft;
-  /** Seconds that no cycle is longer than at any percent up to the wished headroom. */
+  /** Upper bound of cycle length at any percent up to the wished headroom, seconds. */
   readonly reach: number;
   /** Runs at 100 percent. */
   readonly runs: readonly CycleRun[];
-  /** Seconds from one start of the program to the next that no station's soak is cut short by. */
+  /** Seconds between two starts of the program at which no station's soak is cut short. */
   readonly apart: number;
-  /** From the first second to the last that a bound station is wet, at any of the percents; null: never. */
+  /** First to last second that a bound station is wet, at any of the percents; null: never. */
   readonly boundWet: Stretch | null;
-  /** From the first run to the last at the high percent that counts for times of day; null: none does. */
+  /** First to last run at the high percent for which times of day matter; null: none. */
   readonly counted: Stretch | null;
-  /** At 100 percent, of overhead stations, of those that the rules bind, and of each that waters often a day. */
+  /** Runs at 100 percent: of overhead stations, of stations the rules bind, and of each with several waterings a day. */
   readonly overhead: Stretch | null;
   readonly bound: Stretch | null;
   readonly often: readonly { readonly asked: OftenADay; readonly hull: Stretch }[];
 }
 
-/** What is the same for all drafts of a brief. */
+/** Inputs shared by all drafts of a brief. */
 export class DraftRules {
   readonly brief: Brief;
   readonly bare: Plan;
-  /** Percents at which nothing may overlap or water when it must not; 100 is one of them. */
+  /** Percents at which nothing may overlap or water at forbidden times; 100 is one of them. */
   readonly percents: readonly number[];
   readonly patterns: Patterns;
   readonly effort: Effort;
-  /** The hours in which watering is wished: from `notBefore`, and for how many seconds. */
+  /** The wished hours: from `notBefore`, and for how many seconds. */
   readonly span: { readonly from: number; readonly seconds: number };
   private readonly windows: WeekWindows;
   private readonly mown: number;
   private readonly dryHours: WeekWindows;
-  /** The percent at which all is to be done in time. */
+  /** Percent at which everything must finish in time. */
   private readonly high: number;
 
   constructor(brief: Brief, bare: Plan, patterns: Patterns, effort: Effort) {
@@ -94,7 +94,7 @@ export class DraftRules {
     };
   }
 
-  /** @param program with the draft's runs, where it is more than those. */
+  /** @param program with the draft's runs, if it has more */
   draftCycleOf(draft: Draft, program = this.programOf(draft, 'A', [])): DraftCycle {
     const { members } = draft;
     const model = cycleModel(this.bare, program);
@@ -120,7 +120,7 @@ export class DraftRules {
     };
   }
 
-  /** Percents that the search looks at. `breachOf` asks every percent of a plan that is found. */
+  /** Percents the search considers. `breachOf` tests every percent of a plan that is found. */
   private looked(): readonly number[] {
     const { percents } = this;
     return percents.length < 4
@@ -148,7 +148,7 @@ export class DraftRules {
     return apart;
   }
 
-  /** Whether any rule of the place can be broken by a time of day or a date. */
+  /** Whether any rule can be broken by a time of day or a date. */
   private isRuled(): boolean {
     const { rules } = this.brief;
     return !this.windows.isEmpty || rules?.weekdays !== undefined || rules?.parity !== undefined;
@@ -165,14 +165,14 @@ export class DraftRules {
     return hullOf(wet);
   }
 
-  /** Whether all that counts of a cycle that starts at a second of the day is inside a span of every day, at the high percent. */
+  /** Whether everything that counts of a cycle starting at a second of the day is inside a daily span, at the high percent. */
   isInside({ counted }: DraftCycle, second: number, span: DraftRules['span']): boolean {
     if (!counted || span.seconds >= SECONDS_PER_DAY) return true;
     const begin = modulo(second + counted.on - span.from, SECONDS_PER_DAY);
     return begin + (counted.off - counted.on) <= span.seconds;
   }
 
-  /** Whether a program may start at a second of the day, all other programs apart (planning.md section 3, hard rules). */
+  /** Whether a program may start at a second of the day, ignoring other programs (planning.md section 3, hard rules). */
   mayStart({ draft, boundWet, overhead, bound, often }: DraftCycle, second: number): boolean {
     return (
       this.keepsRules(draft, boundWet, second) &&
@@ -182,7 +182,7 @@ export class DraftRules {
     );
   }
 
-  /** No bound station is wet in a window, nor on a date that the rules forbid. */
+  /** No bound station is wet in a window, nor on a forbidden date. */
   private keepsRules({ pattern, members }: Draft, wet: Stretch | null, second: number): boolean {
     if (!wet) return true;
     const [from, to] = [second + wet.on, second + wet.off];
@@ -205,7 +205,7 @@ export class DraftRules {
     );
   }
 
-  /** A cycle that runs past midnight waters on more dates than it starts on. */
+  /** A cycle past midnight waters on more dates than it starts on. */
   private keepsToMostDays({ pattern }: Draft, wet: Stretch | null, second: number): boolean {
     const most = this.brief.rules?.mostDaysPerWeek;
     if (most === undefined || !wet) return true;
@@ -222,7 +222,7 @@ export class DraftRules {
   }
 }
 
-/** Whether no window holds any second of a stretch, on any weekday on which it can be. */
+/** Whether no window contains any second of a period, on any weekday it can fall on. */
 function isClear(windows: WeekWindows, weekdays: number, from: number, to: number): boolean {
   for (let weekday = 0; weekday < 7; weekday++) {
     if (!(weekdays & (1 << weekday))) continue;
@@ -245,7 +245,7 @@ function hullOf(stretches: readonly Stretch[]): Stretch | null {
   return hull;
 }
 
-/** Whether what waters several times a day does so between the hours it asks for. */
+/** Whether stations with several waterings a day are inside their hours. */
 function isWithin(often: OftenADay, { on, off }: Stretch, start: number): boolean {
   return (
     start + on >= assertDefined(parseTime(often.from), 'parseTime(often.from)') &&
@@ -253,7 +253,7 @@ function isWithin(often: OftenADay, { on, off }: Stretch, start: number): boolea
   );
 }
 
-/** Days after the day of the start that a stretch touches; the patterns themselves keep the first to the rules. */
+/** Days after the start's day that a period touches; the patterns themselves keep the start's day to the rules. */
 function daysAfterFirst(from: number, to: number): number[] {
   const days: number[] = [];
   for (let day = Math.max(1, dayOf(from)); day <= dayOf(to - 1); day++) days.push(day);

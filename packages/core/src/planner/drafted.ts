@@ -1,23 +1,23 @@
-/** What the search and the drafting exchange: what to try, within which hours, and the result. */
+/** What search and drafting exchange: what to try, within which hours, and the result. */
 import type { DayPattern } from './patterns.ts';
 import type { Placement } from './place.ts';
 import type { Draft } from './draftCycle.ts';
 import type { SlotKind } from './slots.ts';
 
-/** Kinds of program with their starts; the stations are to be divided among them. */
+/** Kinds of program with their starts; the stations are still to be divided among them. */
 export interface Candidate {
   readonly kinds: readonly SlotKind[];
   readonly starts: readonly number[];
-  /** The least error that the runs can have, in thousandths. */
+  /** Lower bound of the runs' error, in thousandths. */
   readonly off: number;
-  /** The least that the first part of the cost can be. */
+  /** Lower bound of cost part 1. */
   readonly steps: number;
 }
 
-/** Where in the day watering may be. */
+/** Hours in which watering may be. */
 export interface Hours {
   readonly span: { readonly from: number; readonly seconds: number };
-  /** All runs as short as they may be, before any is restored. */
+  /** All runs at their shortest, before any is restored. */
   readonly shortest: boolean;
 }
 
@@ -26,14 +26,14 @@ export interface Drafted {
   readonly placement: Placement;
 }
 
-/** How a draft was made, so that others near it can be made. */
+/** How a draft was made, to make variants of it. */
 export interface Recipe {
   readonly candidate: Candidate;
   readonly patterns: readonly DayPattern[];
   readonly assignment: readonly number[];
 }
 
-/** A program's fixed starts and stations. */
+/** A program's pinned starts and stations. */
 export interface Fixed {
   readonly letter: string;
   readonly starts: readonly number[];

@@ -1,4 +1,4 @@
-/** Runs cut short until all have room in the day, or made longer where time is to spare. */
+/** Runs shortened until all fit in the day, or lengthened if time is left. */
 import { assertDefined } from '../document/assertDefined.ts';
 import type { Brief } from '../brief/brief.ts';
 import { longerRun, shorterRun, type RunChoice } from '../brief/runChoices.ts';
@@ -7,46 +7,46 @@ import type { Need } from './needs.ts';
 
 type Runs = readonly (RunChoice | null)[];
 
-/** What is known of each station when its runs are fitted: lists in the order of the needs. */
+/** Facts of each station for fitting its run: lists in the order of the needs. */
 export interface Fitting {
   readonly timer: Brief['timer'];
   readonly needs: readonly Need[];
-  /** The runs nearest to the needs. */
+  /** Runs closest to the needs. */
   readonly full: Runs;
   readonly runsAWeek: readonly number[];
-  /** The place of its program. */
+  /** Index of its program. */
   readonly assignment: readonly number[];
-  /** The plan with some runs; null: it has no room. */
+  /** The plan with given runs; null: it does not fit. */
   readonly build: (runs: Runs) => Drafted | null;
 }
 
-/** With up to this many stations that have two equally near runs, every choice is tried. */
+/** Up to this many stations with two equally close runs, every choice is tried. */
 const MOST_TIES = 4;
 const MOST_CUTS = 20_000;
 
 interface Change {
-  /** The place of the need. */
+  /** Index of the need. */
   readonly i: number;
   readonly run: RunChoice;
 }
 
-/** A run that is a step shorter, and what that loses for each second it saves. */
+/** A run shortened by one step, and the loss for each second saved. */
 interface Cut extends Change {
-  /** Steps of the first part of the cost that it adds: what is within the tolerance goes first. */
+  /** Steps it adds to cost part 1: cuts within the tolerance come first. */
   readonly steps: number;
   readonly price: number;
 }
 
 const spareOf = (drafted: Drafted) => drafted.placement.spare ?? Infinity;
 
-/** The error of some runs, in thousandths. */
+/** Error of some runs, in thousandths. */
 const offOf = (runs: Runs) =>
   Math.round(runs.reduce((total, run) => total + (run?.off ?? 0), 0) * 1000 - 1e-9);
 
 /**
- * A plan with longer runs that are no further off the need, where that leaves less time to spare.
+ * A plan with longer runs that are no further off the need, if that leaves less spare time.
  *
- * @param longestOf seconds of a station's longest run.
+ * @param longestOf a station's longest run in seconds
  */
 export function lengthened(
   whole: Drafted,
@@ -66,7 +66,7 @@ export function lengthened(
   return best;
 }
 
-/** For each station the next longer run, where it is equally near to the need. */
+/** For each station the next longer run, if equally close to the need. */
 function longerRuns(
   { timer, needs, full, runsAWeek }: Fitting,
   longestOf: (need: Need) => number,
@@ -80,7 +80,7 @@ function longerRuns(
   });
 }
 
-/** Every choice of some changes; of many only the first, the first two, and so on. */
+/** Every choice of some changes; for many, only the first, the first two, and so on. */
 function choicesOf(changes: readonly Change[]): (readonly Change[])[] {
   if (changes.length > MOST_TIES) return changes.map((_, i) => changes.slice(0, i + 1));
   return Array.from({ length: (1 << changes.length) - 1 }, (_, i) =>
@@ -88,7 +88,7 @@ function choicesOf(changes: readonly Change[]): (readonly Change[])[] {
   );
 }
 
-/** A plan with as little cut from the runs as still has room: first where the least is lost. Null: even the least runs have none. */
+/** A plan whose runs are cut as little as fits, where least is lost first. Null: even the shortest runs do not fit. */
 export function restored(fitting: Fitting, least: Runs): Drafted | null {
   const { assignment } = fitting;
   const cuts = cutsOf(fitting, least);
@@ -96,7 +96,7 @@ export function restored(fitting: Fitting, least: Runs): Drafted | null {
   if (!first) return null;
   let best = first.drafted;
   let kept = cuts.slice(0, first.count);
-  // A cut that one program needs, another may not.
+  // A cut one program needs may be unnecessary for another.
   const programs = new Set(assignment);
   if (programs.size > 1)
     for (const j of programs) {
@@ -110,7 +110,7 @@ export function restored(fitting: Fitting, least: Runs): Drafted | null {
   return best;
 }
 
-/** All steps from the full runs down to the least, by what they lose; each station's own stay in order, since what it loses never falls. */
+/** All steps from full to shortest runs, by loss; each station's stay in order, since its loss never falls. */
 function cutsOf({ timer, needs, full, runsAWeek }: Fitting, least: Runs): Cut[] {
   const cuts: Cut[] = [];
   for (const [i, need] of needs.entries()) {
@@ -133,7 +133,7 @@ function cutsOf({ timer, needs, full, runsAWeek }: Fitting, least: Runs): Cut[] 
   return cuts.sort((a, b) => a.steps - b.steps || rounded(a) - rounded(b));
 }
 
-/** The fewest of the first cuts, with some others, that make room for everything; null: even all of them are too few. */
+/** The fewest of the first cuts, with some others, that make everything fit; null: even all of them are too few. */
 function fewestCuts(
   { full, build }: Fitting,
   own: readonly Cut[],

@@ -1,4 +1,4 @@
-/** Whether what counts fits into the hours that are wished. */
+/** Whether what counts fits into the wished hours. */
 import { assertDefined } from '../document/assertDefined.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { countsForTimes } from '../brief/wanted.ts';
@@ -11,7 +11,7 @@ import { startsOf } from '../plan/starts.ts';
 import { parseTime, SECONDS_PER_DAY } from '../time/calendar.ts';
 import { modulo } from '../time/dayRules.ts';
 
-/** When the water of a cycle that counts begins and ends, seconds of the day of its start; only cycles that have any. */
+/** Start and end of a cycle's counted water, seconds of its start's day; only cycles that have any. */
 function counted(brief: Brief, plan: Plan, percent: number) {
   const numbers = new Set(
     brief.stations.filter((station) => countsForTimes(brief, station)).map(({ number }) => number),
@@ -30,11 +30,11 @@ function counted(brief: Brief, plan: Plan, percent: number) {
   });
 }
 
-/** Seconds from one time of day to the nearest occurrence of another, within half a day: below 0 where that comes first. */
+/** Seconds from a time of day to the nearest occurrence of another, within half a day; negative if that is earlier. */
 const nearest = (second: number, other: number) =>
   modulo(second - other + SECONDS_PER_DAY / 2, SECONDS_PER_DAY) - SECONDS_PER_DAY / 2;
 
-/** Seconds by which the last cycle that counts ends after the hour by which all is to be done, at a percent. */
+/** Seconds by which the last counted cycle ends after the wished finish, at a percent. */
 export function lateAt(brief: Brief, plan: Plan, percent: number): number {
   const finish = assertDefined(
     parseTime(wishOf(brief).finishBy),

@@ -10,7 +10,7 @@ import { compareCosts, costOf, type Cost } from './cost.ts';
 import type { PlannerOptions } from './options.ts';
 import { breachOf } from './verify.ts';
 
-/** Fewer watering dates, then fewer runs a week, then fewer different day rules; each smaller is better. */
+/** Fewer watering dates, then fewer runs a week, then fewer different day rules; smaller is better. */
 function likesOf(plan: Plan): readonly number[] {
   const dates = plan.programs.reduce((sum, one) => sum + datesOfProgram(plan, one).mean, 0);
   const runs = [...meanWeeklyRuns(plan, new Meetings(new Effort())).values()];
@@ -21,7 +21,7 @@ function likesOf(plan: Plan): readonly number[] {
   ];
 }
 
-/** Whether people like a plan better than another of the same cost. */
+/** Whether technicians prefer a plan over another of the same cost. */
 export function isLikedBetter(plan: Plan, other: Plan): boolean {
   const [a, b] = [likesOf(plan), likesOf(other)];
   const at = a.findIndex((part, i) => Math.abs(part - (b[i] ?? 0)) > 1e-9);
@@ -29,7 +29,7 @@ export function isLikedBetter(plan: Plan, other: Plan): boolean {
 }
 
 const MIDNIGHT = '00:00';
-/** Steps of the timer by which a start leaves midnight at most. */
+/** Most steps of the timer by which a start is moved from midnight. */
 const MOST_STEPS = 12;
 
 interface Costed {
@@ -37,7 +37,7 @@ interface Costed {
   readonly cost: Cost;
 }
 
-/** A plan whose drip does not start at midnight, where another time costs the same: on a display, midnight looks like a start that nobody set. */
+/** Moves drip away from midnight if another time costs the same: on a display, midnight looks like a start no one set. */
 export function offMidnight(brief: Brief, found: Costed, { pins }: PlannerOptions): Costed {
   if (pins?.starts?.some(({ start }) => start === MIDNIGHT)) return found;
   const drip = new Set(

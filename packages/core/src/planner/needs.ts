@@ -1,39 +1,39 @@
-/** What each station of a brief needs, prepared for the search: when it may be wet, and which run comes nearest to its need. */
+/** Each station's need, prepared for the search: when it may be wet, and which run is closest to the need. */
 import { type Brief, type BriefStation, type OftenADay, wishOf } from '../brief/brief.ts';
 import { EVERY_WEEKDAY, maskOfWeekdays, type WeekdayMask } from '../time/dayRules.ts';
 import { type Plan, type Station, PLAN_FORMAT, PLAN_VERSION } from '../plan/plan.ts';
 import { mowingMask, isBound, countsForTimes, daysWanted } from '../brief/wanted.ts';
 
-/** Where a brief names a longest run but no soak, and the timer is to split it: the least that is common in the trade. */
+/** Default for a brief with a longest run but no soak, on a timer that is to split it: the shortest soak usual in the trade. */
 export const USUAL_SOAK_SECONDS = 900;
 
 export interface Need {
   readonly station: BriefStation;
   readonly number: number;
-  /** Place in the brief's list. */
+  /** Index in the brief's list. */
   readonly index: number;
   /** Seconds a week at 100 percent, above 0. */
   readonly wanted: number;
   readonly least: number;
   readonly most: number;
-  /** The rules bind it. */
+  /** Bound by the rules. */
   readonly bound: boolean;
   readonly overhead: boolean;
-  /** Longest run at a stretch, seconds. */
+  /** Longest run without a break, seconds. */
   readonly cycle: number | null;
   readonly soak: number | null;
   readonly often: OftenADay | null;
-  /** It counts for the second and the sixth part of the cost. */
+  /** Whether it counts for cost parts 2 and 7. */
   readonly counted: boolean;
   readonly group: string | null;
-  /** Weekdays on which it may be wet: by the rules, and by mowing. */
+  /** Weekdays on which it may be wet, by the rules and mowing. */
   readonly allowed: WeekdayMask;
   readonly parity: 'odd' | 'even' | null;
-  /** Seconds of its run, where that is pinned. */
+  /** Its run in seconds, if pinned. */
   readonly pinned: number | null;
 }
 
-/** The stations that are to be watered, in ascending number. */
+/** Stations to water, ascending. */
 export function needsOf(brief: Brief, minutes: ReadonlyMap<number, number>): Need[] {
   const ruled = brief.rules?.weekdays ? maskOfWeekdays(brief.rules.weekdays) : EVERY_WEEKDAY;
   const mown = mowingMask(brief);
@@ -66,14 +66,14 @@ export function needsOf(brief: Brief, minutes: ReadonlyMap<number, number>): Nee
     .sort((a, b) => a.number - b.number);
 }
 
-/** Whether the timer may be left to split a station's run for the soak, by the station's own values or the program's. */
+/** Whether the timer can split a station's run for the soak, by its own values or the program's. */
 export const splitsByTimer = (brief: Brief, { cycle, often }: Need): boolean =>
   brief.timer.cycleSoak !== 'none' &&
   cycle !== null &&
   often === null &&
   wishOf(brief).starts !== 'repeated';
 
-/** A plan with all that a brief says of the timer and its stations, those linked to them, and no program. */
+/** A plan with everything a brief says of the timer and its stations, including linked ones, and no program. */
 export function barePlan(brief: Brief, linked: readonly Station[] = []): Plan {
   const { timer, settings = {} } = brief;
   const splits = timer.cycleSoak === 'station' && wishOf(brief).starts !== 'repeated';

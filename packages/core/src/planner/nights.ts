@@ -1,14 +1,14 @@
-/** The nights that are tried for some kinds of program. */
+/** Nights tried for given kinds of program. */
 import type { Brief } from '../brief/brief.ts';
 import { bitsOf, EVERY_MONTH_DAY } from '../time/dayRules.ts';
 import type { DayPattern, Patterns } from './patterns.ts';
 import type { SlotKind } from './slots.ts';
 
-/** How many nights are tried with a choice of kinds. */
+/** Number of choices of nights tried for one choice of kinds. */
 export const MOST_NIGHTS = 6;
 const MOST_NIGHTS_OF_ONE = 40;
 
-/** One pattern for each kind, in their order. */
+/** One pattern for each kind, in order. */
 type Nights = readonly DayPattern[];
 
 export interface NightChoices {
@@ -17,7 +17,7 @@ export interface NightChoices {
   readonly complete: boolean;
 }
 
-/** Choices of nights for the kinds, the best liked first. Of several kinds also those that share few nights. */
+/** Choices of nights for the kinds, most popular first, including choices that share few nights. */
 export function nightChoices(
   kinds: readonly SlotKind[],
   brief: Brief,
@@ -38,7 +38,7 @@ export function nightChoices(
   return { choices: [...byKey.values()], complete: false };
 }
 
-/** The nth variant of the first kind, and of each other the one that shares the fewest nights with those before it. */
+/** The nth variant of the first kind, and for each other kind the variant that shares the fewest nights with the ones before. */
 function apartFrom(kinds: readonly SlotKind[], nth: number, patterns: Patterns): DayPattern[] {
   const chosen: DayPattern[] = [];
   for (const { variants } of kinds) {
@@ -57,7 +57,7 @@ function apartFrom(kinds: readonly SlotKind[], nth: number, patterns: Patterns):
   return chosen;
 }
 
-/** Whether it matters to a program by itself on which nights it waters. */
+/** Whether a program alone depends on which nights it waters. */
 function nightsDiffer({ rules, mowing }: Brief): boolean {
   return (
     mowing !== undefined ||
@@ -68,7 +68,7 @@ function nightsDiffer({ rules, mowing }: Brief): boolean {
   );
 }
 
-/** Nights of a week for weekday rules; for others 1 where they ever share a night, else 0. */
+/** Nights of a week for weekday rules; for others 1 if they ever share a night, otherwise 0. */
 function sharedNights({ set: a }: DayPattern, { set: b }: DayPattern, patterns: Patterns): number {
   const areWeekly =
     a.every === 1 &&

@@ -1,11 +1,11 @@
-/** What the planner is given besides the brief. */
+/** Inputs of the planner besides the brief. */
 import type { EpochDay, TimeText } from '../time/calendar.ts';
 import type { Station } from '../plan/plan.ts';
 import type { Days } from '../time/dayRules.ts';
 
-/** What stays as it is, while the planner works out the rest around it. */
+/** Parts to keep while the planner finds the rest. */
 export interface Pins {
-  /** Letter of the program that a station is to be in. */
+  /** Letter of the program for a station. */
   readonly stations?: readonly { readonly station: number; readonly program: string }[];
   readonly starts?: readonly { readonly program: string; readonly start: TimeText }[];
   readonly days?: readonly { readonly program: string; readonly days: Days }[];
@@ -14,15 +14,15 @@ export interface Pins {
 }
 
 export interface PlannerOptions {
-  /** The first date of an interval is on or after it. */
+  /** Earliest first date of an interval. */
   readonly on?: EpochDay;
   readonly pins?: Pins;
-  /** Starts from a second of the day up to another are avoided: hours that a clock change skips or repeats. */
+  /** Avoid starts between two seconds of the day: hours a clock change skips or repeats. */
   readonly avoid?: readonly { readonly from: number; readonly to: number }[];
-  /** Stations that take their runs from one of the brief: a brief does not name them, but their cycles take time. */
+  /** Stations linked to one of the brief's. A brief does not list them, but their cycles take time. */
   readonly linked?: readonly Station[];
-  /** How hard to try: 1 takes as long as a technician is ready to wait. */
+  /** Thoroughness: 1 takes as long as a technician is willing to wait. */
   readonly thoroughness?: number;
-  /** A plan that leaves more of the garden short than this first part of the cost is not wanted; absent: any is. */
+  /** Reject plans whose cost part 1 exceeds this; absent: accept any. */
   readonly mostShort?: number;
 }

@@ -1,6 +1,6 @@
 /**
- * Divides stations among programs by how full the nights get, where there is little room: a downhill search, one station or one set of
- * days at a time, until no night holds more than it can. The result is only a proposal; whether it fits shows on the clock.
+ * Divides stations among programs by how full the nights get, when there is little room: a descent by one station or one set of days at a
+ * time, until no night is overfull. The result is only a proposal; placing it on the clock decides.
  */
 import { assertDefined } from '../document/assertDefined.ts';
 import { EVERY_MONTH_DAY } from '../time/dayRules.ts';
@@ -9,11 +9,11 @@ import type { SlotKind } from './slots.ts';
 
 export interface Packing {
   readonly patterns: readonly DayPattern[];
-  /** For each station the place of its program. */
+  /** Index of each station's program. */
   readonly assignment: readonly number[];
 }
 
-/** How much of each of seven nights a pattern waters, 0 to 1. */
+/** How much of each of seven nights a pattern uses, 0 to 1. */
 function nightsOf({ set, mean }: DayPattern): readonly number[] {
   return Array.from({ length: 7 }, (_, night) =>
     set.every === 1 && set.monthDays === EVERY_MONTH_DAY ? (set.weekdays >> night) & 1 : mean / 7,
@@ -21,28 +21,28 @@ function nightsOf({ set, mean }: DayPattern): readonly number[] {
 }
 
 const MOST_MOVES = 200;
-/** How many different beginnings are tried. */
+/** Number of different starting points. */
 const BEGINNINGS = 6;
-/** Sets of days looked at for one program. */
+/** Sets of days tried for one program. */
 const MOST_VARIANTS = 24;
 
 export interface Load {
   readonly kinds: readonly SlotKind[];
-  /** For each station and program, the seconds of a night that its runs take; Infinity where it cannot be in it. */
+  /** For each station and program, the seconds of a night its runs take; Infinity if it cannot be in it. */
   readonly seconds: readonly (readonly number[])[];
-  /** For each station the programs that it may be in. */
+  /** For each station, its possible programs. */
   readonly options: readonly (readonly number[])[];
-  /** Seconds of a night. */
+  /** Length of a night in seconds. */
   readonly room: number;
-  /** Seconds of a night that a program by itself can take. */
+  /** Seconds of a night that one program can use. */
   readonly longest: readonly number[];
   /** 1.3 for 130 percent. */
   readonly headroom: number;
-  /** The same of the last cycle of a night. */
+  /** The same for the last cycle of a night. */
   readonly last: number;
 }
 
-/** Null: no way was found by which every night has room. */
+/** Null: no way was found that fits every night. */
 export function packed(load: Load): Packing | null {
   for (let from = 0; from < BEGINNINGS; from++) {
     const packing = packedFrom(from, load);
@@ -51,22 +51,22 @@ export function packed(load: Load): Packing | null {
   return null;
 }
 
-/** One station into another program, or one program to another of its variants. */
+/** Moves a station to another program, or a program to another variant. */
 type Step =
   | { readonly station: number; readonly to: number }
   | { readonly program: number; readonly variant: number };
 
-/** Which program each station is in and which variant each program has, with how full that makes the nights; each step can be undone. */
+/** Each station's program and each program's variant, and how full the nights get; each step can be undone. */
 class NightLoads {
   private readonly load: Load;
   private readonly variants: readonly (readonly DayPattern[])[];
   private readonly masks: readonly (readonly (readonly number[])[])[];
   private readonly chosen: number[];
   private readonly assignment: number[];
-  /** For each program, the seconds of a night that its runs take. */
+  /** For each program, the seconds of a night its runs take. */
   private readonly loads: number[];
 
-  /** @param from from 0 on: each begins from another choice. */
+  /** @param from starting point, from 0 */
   constructor(load: Load, from: number) {
     this.load = load;
     this.variants = load.kinds.map((kind) => kind.variants.slice(0, MOST_VARIANTS));
@@ -87,7 +87,7 @@ class NightLoads {
     this.loads[program] = assertDefined(this.loads[program], 'loads[program]') + sign * seconds;
   }
 
-  /** @returns the steps that undo it. */
+  /** @returns steps that undo it */
   apply(steps: readonly Step[]): Step[] {
     return steps.map((step): Step => {
       if ('program' in step) {
@@ -103,7 +103,7 @@ class NightLoads {
     });
   }
 
-  /** Seconds that are too many, of single programs and of nights; 0: all has room. */
+  /** Excess seconds, of single programs and of nights; 0: everything fits. */
   excess(): number {
     const { longest: most, room } = this.load;
     const over = (seconds: number) => (seconds > 0 ? seconds + 1 : 0);
@@ -114,7 +114,7 @@ class NightLoads {
     return sum;
   }
 
-  /** All cycles of a night at the headroom, but for the longest, the last one, which has to be done in time at the high percent. */
+  /** All cycles of a night at the headroom, except the longest, placed last, which must finish in time at the high percent. */
   private secondsOf(night: number): number {
     const { headroom, last } = this.load;
     let seconds = 0;
@@ -143,7 +143,7 @@ class NightLoads {
         if (step.variant !== this.chosen[program]) yield [step];
   }
 
-  /** Two steps at a time: a station and the days of its new program, or two stations that change places. */
+  /** Two steps at once: a station and its new program's days, or two stations swapped. */
   *doubleSteps(kind: 'station and days' | 'two stations'): Generator<Step[]> {
     const { options } = this.load;
     if (kind === 'station and days') {
@@ -177,7 +177,7 @@ class NightLoads {
     for (let variant = 0; variant < count; variant++) yield { program, variant };
   }
 
-  /** Null: some program is left without a station. */
+  /** Null: some program would have no station. */
   packing(): Packing | null {
     const { assignment, chosen } = this;
     if (chosen.some((_, j) => !assignment.includes(j))) return null;
@@ -188,7 +188,7 @@ class NightLoads {
   }
 }
 
-/** Downhill from a beginning: each time the move that helps most. Two steps at once are tried only where no single one helps. */
+/** Steepest descent from a starting point. Two steps at once are tried only if no single one helps. */
 function packedFrom(from: number, load: Load): Packing | null {
   const loads = new NightLoads(load, from);
   let least = loads.excess();

@@ -1,6 +1,6 @@
 /**
- * The days on which a program may water, as the planner chooses among them: every set of weekdays, every N days in each of its
- * phases, odd and even dates, and counts of hours that come to whole days; the counted ones pass over excluded weekdays.
+ * Days on which a program may water, to choose from: every set of weekdays, every N days in each phase, odd and even dates, and hours that
+ * make whole days; intervals skip excluded weekdays.
  */
 import { formatDate, type EpochDay, type TimeText } from '../time/calendar.ts';
 import {
@@ -25,32 +25,32 @@ import { DAYS_PER_400_YEARS, EVERY_MONTH, Meetings } from '../time/meetings.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 
 export interface DayPattern {
-  /** Equal ones have the same. */
+  /** Equal patterns have the same key. */
   readonly key: string;
   readonly set: DaySet;
-  /** The day rule for a program whose only start is at a time of day; others do not ask for the time. */
+  /** The day rule of a program whose only start is at a time of day; other rules ignore the time. */
   readonly days: (start: TimeText) => Days;
-  /** It takes the place of starts. */
+  /** Replaces starts. */
   readonly isHours: boolean;
-  /** Watering dates of a mean week as they fall (planning.md section 3), passed-over and off dates taken out. */
+  /** Watering dates in an average week as they fall (planning.md section 3), without skipped and off dates. */
   readonly mean: number;
-  /** Days between two dates that follow one another, at most. */
+  /** Most days between consecutive dates. */
   readonly gap: number;
-  /** Smaller is better liked by technicians, all costs being equal. */
+  /** Smaller is more popular with technicians, at equal cost. */
   readonly rank: number;
 }
 
-/** Phases of an interval that are tried: more gain nothing. */
+/** Phases of an interval that are tried; more gain nothing. */
 const MOST_PHASES = 7;
 
-/** Days after which a count of days and the weekdays repeat. */
+/** Days after which an interval and the weekdays repeat together. */
 const periodOf = ({ every }: DaySet) => (every * 7) / greatestCommonDivisor(every, 7);
 
 const KIND_RANKS = { daily: 0, weekdays: 0, interval: 1, odd: 2, even: 2, hours: 3 } as const;
 
 /**
- * What people prefer, all costs being equal: no gap over four days; few days ("deep and seldom"); evenly spread; weekdays, since people
- * know when it comes on; nothing passed over; early in the week.
+ * Preferences at equal cost: no gap over four days; few days ("deep and seldom"); evenly spread; weekdays, since people know when it runs;
+ * nothing skipped; early in the week.
  */
 function rankOf(rule: Days['rule'], set: DaySet, { mean, gap }: DateCount): number {
   const long = Math.max(0, gap - 4);
@@ -68,7 +68,7 @@ function rankOf(rule: Days['rule'], set: DaySet, { mean, gap }: DateCount): numb
   return parts.reduce((sum, [part, size]) => sum * size + Math.min(size - 1, part), 0);
 }
 
-/** The day patterns of a brief, and what the planner asks about them. */
+/** The day patterns of a brief, and questions about them. */
 export class Patterns {
   readonly all: readonly DayPattern[];
   private readonly meetings: Meetings;
@@ -77,9 +77,9 @@ export class Patterns {
   private readonly weeks = new Map<string, number>();
 
   /**
-   * @param allowed for each kind of station, the weekdays on which it may be wet.
-   * @param anchor the first date of an interval is on or after it.
-   * @param leastDates no pattern with fewer dates a week is asked for.
+   * @param allowed weekdays on which each kind of station may be wet
+   * @param anchor earliest first date of an interval
+   * @param leastDates fewest dates a week of any pattern
    */
   constructor(
     brief: Brief,
@@ -121,7 +121,7 @@ export class Patterns {
       for (let mask = 1; mask <= EVERY_WEEKDAY; mask++)
         if (mask !== EVERY_WEEKDAY || !has('daily'))
           add({ rule: 'weekdays', weekdays: weekdaysOfMask(mask) });
-    // A longer one has too few dates, whatever it passes over.
+    // A longer one has too few dates, whatever it skips.
     const longestInterval = Math.min(timer.longestIntervalDays, Math.floor(7 / leastDates + 1e-9));
     const passedOver = [...intersections(allowed)].map((mask) => EVERY_WEEKDAY & ~mask);
     for (const blocked of passedOver) {
@@ -146,7 +146,7 @@ export class Patterns {
     return made;
   }
 
-  /** Counts of hours that come to whole days, for a timer that has no other way to them. */
+  /** Hours that make whole days, for a timer with no other way to them. */
   private countsOfHours(anchor: EpochDay, off: number): DayPattern[] {
     const made: DayPattern[] = [];
     for (let every = 1; every <= 31; every++)
@@ -174,7 +174,7 @@ export class Patterns {
     return made;
   }
 
-  /** A pattern for a day rule that is given; null: it waters by hours, or never. */
+  /** Pattern of a given day rule; null: it waters by hours, or never. */
   patternOf(rule: Days, set: DaySet): DayPattern | null {
     if (rule.rule === 'hours') return null;
     const count = countDates([set]);
@@ -201,7 +201,7 @@ export class Patterns {
     return known;
   }
 
-  /** Whether all dates of a set, that many days later, are among some weekdays and of a parity. */
+  /** Whether all dates of a set, shifted by some days, are on given weekdays and of a parity. */
   keepsTo(
     set: DaySet,
     later: number,
@@ -215,9 +215,9 @@ export class Patterns {
   }
 
   /**
-   * The most dates of a Monday-to-Sunday week that are that many days after a date of a set.
+   * Most dates in a Monday-to-Sunday week that are shifted from a set by some days.
    *
-   * @param offsets bit n: the date n days after is meant. Off days of the month count for an interval as if they watered.
+   * @param offsets bit n: the date n days after counts. For an interval, off days of the month count as if they watered.
    */
   mostInWeek(set: DaySet, offsets: number): number {
     const key = `${keyOf(set)}|${offsets}`;
@@ -249,7 +249,7 @@ const keyOf = ({ every, phase, weekdays, monthDays }: DaySet) =>
 const ODD_DATES = ruleSet({ rule: 'odd' }, false);
 const EVEN_DATES = ruleSet({ rule: 'even' }, false);
 
-/** A list of masks and every intersection of some of them. */
+/** A list of masks and all intersections of them. */
 function intersections(masks: readonly WeekdayMask[]): Set<WeekdayMask> {
   const all = new Set<WeekdayMask>();
   for (const mask of masks) for (const one of [...all, EVERY_WEEKDAY]) all.add(one & mask);

@@ -1,9 +1,9 @@
 /**
- * Finds starts for the programs of a draft, so that no two cycles ever overlap.
+ * Finds starts for a draft's programs so that no two cycles ever overlap.
  *
- * Time runs on an axis of 24 hours that ends when watering is to be finished. Cycles are placed from its end backwards, each as late as it can be; for
- * a given order of the cycles nothing is lost by that, since whatever is placed later only leaves more room before it. So trying
- * the orders is enough, and those that cannot meet at all are placed apart.
+ * Time is an axis of 24 hours that ends at the wished finish. Cycles are placed backwards from the end, each as late as possible; for a
+ * given order that loses nothing, since a later placement only leaves more room before it. So it is enough to try the orders. Programs that
+ * can never overlap are placed separately.
  */
 import { assertDefined } from '../document/assertDefined.ts';
 import { SECONDS_PER_DAY } from '../time/calendar.ts';
@@ -11,19 +11,19 @@ import { modulo } from '../time/dayRules.ts';
 import type { Patterns } from './patterns.ts';
 import type { DraftCycle } from './draftCycle.ts';
 
-/** A program to be placed. */
+/** A program to place. */
 export interface Placeable {
   readonly shape: DraftCycle;
   /** Seconds of the day at which it may start. */
   readonly seconds: readonly number[];
-  /** Starts that are to be among its own, seconds of the day. */
+  /** Required starts, seconds of the day. */
   readonly pinned: readonly number[];
 }
 
 export interface Placement {
   /** For each program its starts, seconds of the day, ascending. */
   readonly starts: readonly (readonly number[])[];
-  /** Seconds from the latest end that counts to the end of the axis; null: none counts. */
+  /** Seconds from the last counted end to the end of the axis; null: nothing counts. */
   readonly spare: number | null;
   /** All orders were tried. */
   readonly complete: boolean;
@@ -34,7 +34,7 @@ interface Cycle {
   readonly at: number;
 }
 
-/** Orders of cycles that are tried before the best so far counts. */
+/** Orders of cycles tried before the best one is taken. */
 const MOST_TURNS = 4000;
 
 class Placing {
@@ -70,7 +70,7 @@ class Placing {
     return position + this.origin >= SECONDS_PER_DAY ? 1 : 0;
   }
 
-  /** Whether two cycles ever meet; those of one program also where they come too close for its soaks. */
+  /** Whether two cycles ever overlap; for one program also whether they are too close for its soaks. */
   private clash(x: Cycle, y: Cycle): boolean {
     const a = this.programs[x.program]?.shape;
     const b = this.programs[y.program]?.shape;
@@ -87,7 +87,7 @@ class Placing {
     return false;
   }
 
-  /** The latest position of a program's next cycle, not after a position, that clashes with nothing placed. */
+  /** Latest position of a program's next cycle, at or before a position, without a conflict. */
   private latest(program: number, limit: number, placed: readonly Cycle[]): Cycle | null {
     const own = assertDefined(this.positions[program], 'positions[program]');
     for (let i = upTo(own, limit); i >= 0; i--) {
@@ -97,7 +97,7 @@ class Placing {
       this.turns++;
       const hit = placed.find((one) => this.clash(cycle, one));
       if (!hit) return cycle;
-      // It clashes with this one until it ends before it, or is due on the date before.
+      // It conflicts with this one until it ends before it, or is due on the previous date.
       const shape = this.programs[program]?.shape;
       const length = hit.program === program ? shape?.apart : shape?.reach;
       if (hit.at >= at) {
@@ -143,7 +143,7 @@ class Placing {
     return this.best;
   }
 
-  /** Groups of programs that can overlap in any way. */
+  /** Groups of programs that could overlap. */
   private groups(): number[][] {
     const groups: number[][] = [];
     this.programs.forEach(({ shape }, i) => {
@@ -168,7 +168,7 @@ class Placing {
     return counted === null ? null : SECONDS_PER_DAY - at - counted.off;
   }
 
-  /** The least spare seconds there can be: those of a program by itself. */
+  /** Lower bound of spare seconds: those of a program alone. */
   private bound(group: readonly number[]): number {
     let least = Infinity;
     for (const program of group)
@@ -197,7 +197,7 @@ class Placing {
     for (const [program, n] of left.entries()) {
       if (n === 0) continue;
       const cycle = this.latest(program, limit, placed);
-      // A cycle that has no place now has none when there is less room.
+      // A cycle that does not fit now does not fit with less room.
       if (!cycle) return;
       next.push(cycle);
     }
@@ -211,7 +211,7 @@ class Placing {
   }
 }
 
-/** Index of the last position not after a limit; −1: there is none. */
+/** Index of the last position at or below a limit; −1: none. */
 function upTo(positions: readonly number[], limit: number): number {
   let low = 0;
   let high = positions.length;
@@ -226,7 +226,7 @@ function upTo(positions: readonly number[], limit: number): number {
 /**
  * Starts for all programs; null: none were found.
  *
- * @param finish second of the day at which the axis ends.
+ * @param finish second of the day at which the axis ends
  */
 export function place(
   programs: readonly Placeable[],

@@ -1,4 +1,4 @@
-/** The answer of `water-clock plan` (planning.md section 3). */
+/** Output of `water-clock plan` (planning.md section 3). */
 import { assertDefined } from '../document/assertDefined.ts';
 import type { Brief } from '../brief/brief.ts';
 import { pathText } from '../document/fault.ts';
@@ -17,7 +17,7 @@ export function planReport(
       ? {
           optimal: proof.optimal,
           bound: proof.bound,
-          /** Part by part, how much the plan is above what is proven. */
+          /** Part by part, how far the plan is above the proven bound. */
           gap: cost.map(
             (part, i) =>
               Math.round(

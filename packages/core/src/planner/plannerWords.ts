@@ -1,4 +1,4 @@
-/** What the planner says, in English. */
+/** The planner's messages. */
 import { assertDefined } from '../document/assertDefined.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { daysWanted, highPercent } from '../brief/wanted.ts';
@@ -47,13 +47,13 @@ const datesWords = (dates: number) => {
     : say`about ${rounded} days a week`;
 };
 
-/** A rule without the date from which it counts. */
+/** A rule without its reference date. */
 const ruleWords = (days: Days) =>
   days.rule === 'interval'
     ? say`every ${days.everyDays === 1 ? say`day` : say`${days.everyDays} days`}`
     : daysWords(days);
 
-/** The end of a cycle as a time of day, rounded up to a minute. */
+/** End of a cycle as a time of day, rounded up to a minute. */
 const endWords = (second: number, clock: ClockStyle): string =>
   timeWords((Math.ceil(second / 60) * 60) % SECONDS_PER_DAY, clock);
 
@@ -155,7 +155,7 @@ export function reasonSentence(reason: Reason, brief: Brief, clock: ClockStyle):
   }
 }
 
-/** What keeps a run from its need. */
+/** What limits a run below its need. */
 const OFF_WORDS: Readonly<
   Record<OffCause, (brief: Brief, reason: Pick<Reason, 'station'>) => string>
 > = {
@@ -169,7 +169,7 @@ const OFF_WORDS: Readonly<
   room: () => say`none of the plans we tried had room for a closer run time`,
 };
 
-/** Which part of the brief a reason comes from, for people. */
+/** Part of the brief a reason comes from, as text. */
 export function sourceWords(path: Path, brief: Brief): string {
   const [first, second, third] = path;
   if (first === 'stations' && typeof second === 'number') {
@@ -204,12 +204,12 @@ export function sourceWords(path: Path, brief: Brief): string {
   }
 }
 
-/** Where a cost is first greater than another. */
+/** First part in which a cost is greater than another. */
 function firstGap(cost: Cost, bound: Cost): number {
   return cost.findIndex((part, i) => part - assertDefined(bound[i], 'bound[i]') > 1e-6);
 }
 
-/** What is known of plans that would cost less, for the first part of the cost in which there may be one. */
+/** What is known about cheaper plans, for the first cost part in which there may be one. */
 export function proofSentence({ optimal, bound }: Proof, cost: Cost): string {
   const gap = optimal ? -1 : firstGap(cost, bound);
   const here = cost[gap] ?? 0;
@@ -268,7 +268,7 @@ export const ALTERNATIVE_WORDS: Record<AlternativeKind, string> = wordsOf({
   'one-program': 'One program',
 });
 
-/** What a plan of another kind costs more, or less, than the first one, in a line. */
+/** What another kind of plan costs more, or less, than the first, in a line. */
 export function comparedSentence(cost: Cost, first: Cost): string {
   const parts: string[] = [];
   const tell = (i: number, more: (by: number) => string, fewer: (by: number) => string) => {
@@ -309,7 +309,7 @@ export function comparedSentence(cost: Cost, first: Cost): string {
   return listed(parts);
 }
 
-/** The parts of a brief that a plan of another kind does not keep: days of stations, groups to keep apart. */
+/** Parts of a brief that another kind of plan does not keep: days of stations, groups to keep apart. */
 export function notKept(brief: Brief, plan: Plan): string[] {
   const told: string[] = [];
   for (const program of plan.programs) {
@@ -339,7 +339,7 @@ export function notKept(brief: Brief, plan: Plan): string[] {
   return told;
 }
 
-/** Why the programs of the year do not serve in a month. */
+/** Why the year's programs do not work in a month. */
 export function monthSentence(
   { month, percent, off, rounded, ban, late, tight, serves }: SeasonMonth,
   brief: Brief,

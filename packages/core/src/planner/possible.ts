@@ -1,27 +1,27 @@
-/** Whether stations could be watered at all, each by itself: a quick no for many a brief that has no plan. */
+/** Whether each station could be watered alone: a quick no for many briefs without a plan. */
 import type { Candidates } from './candidates.ts';
 import type { Setup } from './setup.ts';
 
-/** Whether each station could be watered, however little, if it were the only one. Not asked where programs are pinned. */
+/** Whether each station could be watered at all if it were the only one. Skipped if programs are pinned. */
 export function isEachPossible({ needs, fixed, kinds, mostStarts, drafting }: Setup): boolean {
   if (fixed.length > 0) return true;
   if (needs.some(({ often }) => often && often.times > mostStarts)) return false;
   const { tries } = drafting;
   const known = new Set<string>();
   const isPossible = needs.every((need) => {
-    // Ask for equal needs only once.
+    // Equal needs are tested once.
     const { allowed, parity, bound, overhead, least, most, often, group } = need;
     const key = JSON.stringify([allowed, parity, bound, overhead, least, most, often, group]);
     if (known.has(key)) return true;
     known.add(key);
     return drafting.isPossibleAlone(need, kinds, mostStarts, false);
   });
-  // This does not count as a try of the search.
+  // Not counted as a try of the search.
   drafting.tries = tries;
   return isPossible;
 }
 
-/** Indexes of the needs that no program can meet. */
+/** Indexes of needs that no program can meet. */
 export function hopelessOf(setup: Setup, candidates: Candidates): number[] {
   const { needs, fixed, kinds, slots, mostStarts, drafting } = setup;
   const { tries } = drafting;
@@ -32,7 +32,7 @@ export function hopelessOf(setup: Setup, candidates: Candidates): number[] {
         (_, k) => drafting.offOf(i, kind, k + 1) < Infinity,
       ),
     );
-    // A station that waters often a day has few hours, so check whether they are enough.
+    // A station with several waterings a day has few hours, so check that they are enough.
     const isPlaced =
       !need.often || fixed.length > 0 || drafting.isPossibleAlone(need, kinds, mostStarts, true);
     return fits && isPlaced ? [] : [i];

@@ -1,9 +1,9 @@
-/** What a search proves: it keeps the cheapest that was skipped without a proof. */
+/** What a search proves: tracks the cheapest candidate skipped without a proof. */
 import type { Brief } from '../brief/brief.ts';
 import { compareCosts, type Cost } from './cost.ts';
 import type { Need } from './needs.ts';
 
-/** How sure it is that no plan is cheaper. */
+/** How certain it is that no plan is cheaper. */
 export interface Proof {
   readonly optimal: boolean;
   /** No plan costs less. */
@@ -14,18 +14,18 @@ const NO_COST: Cost = [0, 0, 0, 0, 0, 0, 0];
 
 export const NOTHING_PROVEN: Proof = { optimal: false, bound: NO_COST };
 
-/** Parts of the cost that come one after another: programs, starts of them all, thousandths off. */
+/** Consecutive cost parts: programs, total starts, thousandths off. */
 type Passed = readonly [programs: number, starts: number, off: number];
 
 const compare = (x: Passed, y: Passed) => x[0] - y[0] || x[1] - y[1] || x[2] - y[2];
 
-/** Keeps the cheapest candidate that a search skipped because of a limit, or that failed without a proof. */
+/** Tracks the cheapest candidate that the search skipped because of a limit, or that failed without a proof. */
 export class LeftOpen {
   private least: Passed | null = null;
   /** Whether nothing was left open. */
   complete = true;
 
-  /** Something with so many programs and starts, and no less off, is not proven. */
+  /** Candidates with this many programs and starts, and at least this error, are not proven. */
   add(programs: number, starts: number, off = 0): void {
     this.complete = false;
     const passed: Passed = [programs, starts, off];
@@ -33,9 +33,9 @@ export class LeftOpen {
   }
 
   /**
-   * What is proven of a plan's cost inside the wished span.
+   * What is proven about a plan's cost inside the wished span.
    *
-   * @param hopeless stations that no program can meet.
+   * @param hopeless stations that no program can meet
    */
   proofOf(cost: Cost, hopeless: number, brief: Brief, needs: readonly Need[]): Proof {
     const { least } = this;
@@ -44,7 +44,7 @@ export class LeftOpen {
     const open: Cost | null = least && [hopeless, 0, 0, ...least, 0];
     if (open && compareCosts(open, cost) < 0) return { optimal: false, bound: open };
     if (cost[0] > hopeless) return NOTHING_PROVEN;
-    // Seconds might be shifted between runs without a larger error, and the end be a little later.
+    // Seconds might move between runs at the same error, and the end be slightly later.
     const finest = Math.min(...needs.map(({ wanted }) => brief.timer.runStepSeconds / wanted));
     if (cost[6] > 0 && finest < 0.001) return { optimal: false, bound: withoutSpare };
     const isNear = open && compareCosts(open, withoutSpare) < 0;

@@ -1,4 +1,4 @@
-/** Why the planner's plan is as it is, number by number: each reason with the part of the brief that it comes from. */
+/** Why the plan is as it is, number by number: each reason with its part of the brief. */
 import { assertDefined } from '../document/assertDefined.ts';
 import { type Brief, type BriefStation, wishOf } from '../brief/brief.ts';
 import { formatTime, parseTime, SECONDS_PER_DAY, type Weekday } from '../time/calendar.ts';
@@ -24,7 +24,7 @@ import { breachOf, type Breach } from './verify.ts';
 import { datesOfProgram } from '../plan/starts.ts';
 
 export type Reason = {
-  /** Where in the brief it comes from. */
+  /** Its source in the brief. */
   readonly path: Path;
   readonly program?: string;
   readonly station?: number;
@@ -32,9 +32,9 @@ export type Reason = {
   | {
       readonly kind: 'days';
       readonly days: Days;
-      /** Dates in a week. */
+      /** Dates a week. */
       readonly dates: number;
-      /** The station that wants the most dates at the least, and the one that may have the fewest at most. */
+      /** The station with the highest minimum of dates, and the one with the lowest maximum. */
       readonly least: { readonly station: number; readonly days: number } | null;
       readonly most: { readonly station: number; readonly days: number } | null;
       readonly allowed: readonly Weekday[] | null;
@@ -45,28 +45,28 @@ export type Reason = {
   | {
       readonly kind: 'programs';
       readonly count: number;
-      /** Stations whose days exclude each other; null: that is not why. */
+      /** Stations whose days exclude each other; null: not the reason. */
       readonly days: readonly [DaysWanted, DaysWanted] | null;
       readonly apart: readonly [string, string] | null;
-      /** Groups that are kept apart because programs are to go by need; empty: that is not why. */
+      /** Groups kept apart because programs follow need; empty: not the reason. */
       readonly byNeed: readonly string[];
     }
   | { readonly kind: 'one-start' }
   | {
       readonly kind: 'starts';
       readonly count: number;
-      /** The longest run at a stretch that it is for, seconds; null: it is watered often a day. */
+      /** The longest run without a break, seconds; null: it has several waterings a day. */
       readonly stretch: number | null;
     }
   | {
       readonly kind: 'start';
       readonly start: string;
       readonly ends: number;
-      /** The same at the high percent, at which all is to be done in time. */
+      /** The same at the high percent, at which everything must finish in time. */
       readonly endsHigh: number;
-      /** Why not a step later. */
+      /** Why not one step later. */
       readonly later: Breach['code'] | 'outside' | 'finish' | 'free';
-      /** The program that it would run into. */
+      /** The program it would run into. */
       readonly into: string | null;
     }
   | {
@@ -88,7 +88,7 @@ export type Reason = {
   | { readonly kind: 'outside'; readonly minutes: number }
 );
 
-/** What keeps a run from its need: the stretch after which water runs off, the timer's longest run or its step, or the room there is. */
+/** What limits a run: the time after which water runs off, the timer's longest run or its step, or the available time. */
 export type OffCause = 'stretch' | 'longest' | 'step' | 'room';
 
 interface DaysWanted {
@@ -97,7 +97,11 @@ interface DaysWanted {
   readonly most: number;
 }
 
-/** All reasons, the programs' first, then each program's own. @throws TooMuchWork */
+/**
+ * All reasons: about programs first, then each program's own.
+ *
+ * @throws TooMuchWork
+ */
 export function reasonsOf(brief: Brief, plan: Plan, outsideMinutes: number): Reason[] {
   const reasons: Reason[] = [programsReason(brief, plan)];
   const given = meanWeeklySeconds(plan);
@@ -233,7 +237,7 @@ function startReasons(brief: Brief, plan: Plan, program: Program): Reason[] {
   return reasons;
 }
 
-/** Why a start is not a step later: what would then be wrong. */
+/** Why a start is not one step later: what would be wrong then. */
 function startReason(
   brief: Brief,
   plan: Plan,
@@ -293,7 +297,7 @@ function startReason(
   };
 }
 
-/** Why a run is off its need, where it is. */
+/** Why a run is off its need, if it is. */
 function offCause(
   { timer }: Brief,
   { weeklySeconds, cycleSeconds = Infinity }: BriefStation,
@@ -303,7 +307,7 @@ function offCause(
   if (Math.abs(given - weeklySeconds) <= NEED_TOLERANCE * weeklySeconds + 1e-6) return null;
   const next = seconds + timer.runStepSeconds;
   const runs = given / Math.max(1, seconds);
-  // The next run up, or down, would be as far off on the other side.
+  // The next run up or down would be as far off on the other side.
   const isCoarse = timer.runStepSeconds * runs > 2 * NEED_TOLERANCE * weeklySeconds;
   if (given > weeklySeconds) return isCoarse ? 'step' : 'room';
   if (next > timer.longestRunSeconds) return 'longest';

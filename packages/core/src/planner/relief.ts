@@ -1,5 +1,5 @@
 /**
- * Stations that a plan leaves short and hours that it goes beyond, with what would help. Each claim is tested: the brief is solved again with just
+ * Stations that a plan leaves short and hours it exceeds, with what would help. Each claim is tested: the brief is solved again with just
  * that change (planning.md section 3).
  */
 import { wishOf, type Brief, type BriefStation } from '../brief/brief.ts';
@@ -16,19 +16,19 @@ import { searchPlan } from './searchPlan.ts';
 
 export interface Short {
   readonly station: number;
-  /** Seconds in a mean week at 100 percent. */
+  /** Seconds in an average week at 100 percent. */
   readonly given: number;
   readonly wanted: number;
-  /** What of the brief helps first; where nothing that was tried does, what limits the run. */
+  /** The first change of the brief that helps; if none tried does, what limits the run. */
   readonly because: Because;
-  /** `given`: seconds that the station gets with the change. */
+  /** `given`: seconds the station gets with the change. */
   readonly relief: readonly { readonly apply: readonly BriefChange[]; readonly given: number }[];
 }
 
 export interface OutsideHours {
   /** Minutes a week outside the wished hours. */
   readonly outside: number;
-  /** Changes with each of which all is inside them. */
+  /** Changes with each of which everything is inside them. */
   readonly fits: readonly { readonly apply: readonly BriefChange[] }[];
 }
 
@@ -40,7 +40,7 @@ interface Trial {
 }
 
 const QUARTER = 900;
-/** Quarters of an hour by which the wished hours are made longer, one after another. */
+/** Quarters of an hour by which the wished hours are extended, one after another. */
 const LONGER = [1, 2, 3, 4, 6, 8, 12, 16, 24];
 
 const changedHours = (brief: Brief, quarters: number): Brief[] => {
@@ -53,7 +53,7 @@ const changedHours = (brief: Brief, quarters: number): Brief[] => {
   ];
 };
 
-/** Changes that may give short stations more water, the least first of each sort. */
+/** Changes that may give short stations more water, smallest of each sort first. */
 function* trialsOf(brief: Brief, short: ReadonlySet<number>): Generator<Trial> {
   const wish = wishOf(brief);
   const { timer } = brief;
@@ -102,7 +102,11 @@ function* trialsOf(brief: Brief, short: ReadonlySet<number>): Generator<Trial> {
 
 const offOf = (given: number, wanted: number) => Math.abs(given - wanted) / wanted;
 
-/** The stations that count in the first part of a plan's cost. @throws TooMuchWork */
+/**
+ * The stations that count in cost part 1 of a plan.
+ *
+ * @throws TooMuchWork
+ */
 export function shortOf(brief: Brief, { plan, cost }: Found, options: PlannerOptions): Short[] {
   if (cost[0] === 0) return [];
   const given = meanWeeklySeconds(plan);
@@ -141,7 +145,7 @@ function tryAll(brief: Brief, short: ReadonlySet<number>, options: PlannerOption
   });
 }
 
-/** What holds the run of a station back where no change that was tried helps it. */
+/** What limits a station's run if no change tried helps. */
 function limitOf(brief: Brief, plan: Plan, { number, cycleSeconds }: BriefStation): Because {
   const run = plan.programs.flatMap(({ runs }) => runs).find(({ station }) => station === number);
   const next = (run?.seconds ?? 0) + brief.timer.runStepSeconds;

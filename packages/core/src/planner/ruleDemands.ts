@@ -1,4 +1,4 @@
-/** The demands of watering rules and mowing. */
+/** Demands of watering rules and mowing. */
 import { assertDefined } from '../document/assertDefined.ts';
 import type { BriefRules, Brief } from '../brief/brief.ts';
 import {
@@ -11,7 +11,7 @@ import {
 import type { NoWaterWindow } from '../time/windows.ts';
 import { type Demand, withRules, dropped, type Milder } from './demand.ts';
 
-/** Weekdays to add, one, then two, and so on. */
+/** Weekdays to add: one, then two, and so on. */
 function* moreWeekdays(have: readonly Weekday[]): Generator<Weekday[]> {
   const others = WEEKDAYS.filter((day) => !have.includes(day));
   for (let count = 1; count <= others.length; count++)
@@ -76,7 +76,7 @@ export function ruleDemands({
   return demands;
 }
 
-/** Each window shortened at either end, an hour at a time; then left out. */
+/** Each window shortened at either end by an hour at a time; then removed. */
 function* milderWindows(brief: Brief, windows: readonly NoWaterWindow[]): Generator<Milder> {
   const step = 3600;
   for (let hours = 1; hours < 24; hours++)

@@ -1,11 +1,11 @@
 /**
  * The search for the cheapest plan of a brief (planning.md section 3).
  *
- * The cost is compared part by part, so the search goes the same way. For one program, then two, and so on, and for so many starts in all and then
- * one more: all choices of kinds of program that leave no station without one are listed, each with the least error that it could come to if
- * time were no object. They are tried in that order; the first that finds its place on the clock has the fewest programs and starts, and once
- * the next in the list could be no better the search is over. What was passed over by a limit, or failed without a proof, is
- * remembered, so that nothing is called optimal that is not.
+ * Cost is compared part by part, and the search follows the same order. For one program, then two, and so on, and for each total number of
+ * starts, it lists all choices of program kinds that give every station a program, each with a lower bound of its error if time were
+ * unlimited. They are tried in that order. The first that fits on the clock has the fewest programs and starts, and the search ends once
+ * the next in the list cannot be better. What a limit skipped, or failed without a proof, is remembered, so that nothing is called optimal
+ * that is not.
  */
 import { assertDefined } from '../document/assertDefined.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
@@ -31,39 +31,39 @@ export interface Found {
 }
 
 export interface Answer {
-  /** Null: none keeps the hard rules, or none was found. */
+  /** Null: none meets the hard rules, or none was found. */
   readonly found: Found | null;
   readonly proof: Proof;
-  /** How often programs were placed on the clock. */
+  /** Placements tried. */
   readonly tries: number;
-  /** Whether the search went through all there is; then no plan found is a proof that there is none. */
+  /** Whether the search was exhaustive; then finding no plan proves that there is none. */
   readonly complete: boolean;
 }
 
-/** Told while the search goes on. */
+/** Progress of the search. */
 export interface Listener {
   readonly found?: (found: Found) => void;
-  /** How many placements were tried so far. */
+  /** Placements tried so far. */
   readonly tried?: (tries: number) => void;
 }
 
-/** Placements for one number of programs, at a thoroughness of 1; fewer where there are many stations. */
+/** Placements for one number of programs, at a thoroughness of 1; fewer with many stations. */
 const MOST_TRIES = 400;
-/** How many times that limit: inside the wished hours, with more of the day, and with less water. */
+/** Multiples of that limit: inside the wished hours, with more of the day, and with less water. */
 const STRICT_ROUNDS = 3;
 const STRETCH_ROUNDS = 2;
 const STARVE_ROUNDS = 3;
-/** How many starts beyond the least are tried. */
+/** Starts tried beyond the minimum. */
 const MOST_MORE_STARTS = 12;
-/** How many stations are tried alone where some must get less water. */
+/** Stations tried alone when some must get less water. */
 const MOST_STARVED_ALONE = 2;
-/** Seconds by which the wished span is stretched where it has no room for everything. */
+/** Seconds by which the wished span is extended if not everything fits. */
 const STRETCHES = [1800, 3600, 7200, 10_800, 14_400, 21_600, 28_800, 43_200];
 
-/** Placements of one choice, where those with the most water are tried first. */
+/** Placements of one choice when those with the most water are tried first. */
 const MOST_TRIES_BY_WATER = 12;
 
-/** Choices of which only the most promising plan is tried at first. */
+/** Choices of which at first only the most promising plan is tried. */
 const MOST_PROPOSALS = 300;
 export class Search {
   private readonly brief: Brief;
@@ -97,7 +97,7 @@ export class Search {
     return this.setup.drafting;
   }
 
-  /** What was found before the engine had too much to do is an answer, too. */
+  /** What was found before the work limit is an answer too. */
   run(): Answer {
     try {
       return this.search();
@@ -115,7 +115,7 @@ export class Search {
       return { found: null, proof: NOTHING_PROVEN, tries, complete: true };
     }
     for (const i of hopelessOf(this.setup, this.candidates)) this.drafting.hopeless.add(i);
-    // Each of them counts one step at least.
+    // Each of them counts at least one step.
     if (this.drafting.hopeless.size > this.mostShort)
       return { found: null, proof: NOTHING_PROVEN, tries: this.drafting.tries, complete: false };
     const { needs } = this.setup;
@@ -136,7 +136,7 @@ export class Search {
       this.starve(strict);
     }
     const { best } = this;
-    // Beyond the wished span, or with less water than is needed, only so much is proven.
+    // Beyond the wished span, or with less water than needed, only this much is proven.
     const outside = noneInside && offNeed === this.drafting.hopeless.size ? 0.001 : 0;
     return {
       found: best,
@@ -146,12 +146,12 @@ export class Search {
     };
   }
 
-  /** Allows this many rounds from now on. */
+  /** Allows this many more rounds. */
   private allow(rounds: number): void {
     this.lastTry = this.drafting.tries + rounds * this.mostTries;
   }
 
-  /** Uses more of the day, if that has room for everything: as little more as is enough. */
+  /** Uses more of the day if everything then fits: as little more as is enough. */
   private stretch(): void {
     const finish = assertDefined(
       parseTime(wishOf(this.brief).finishBy),
@@ -181,8 +181,7 @@ export class Search {
   }
 
   /**
-   * Whether any plan at all keeps the hard rules, however little water it gives and at whatever hour. What is not found in time is taken not
-   * be there.
+   * Whether any plan keeps the hard rules, with any amount of water at any hour. What is not found in time counts as not existing.
    *
    * @throws TooMuchWork
    */
@@ -210,7 +209,7 @@ export class Search {
     return { found, proof, tries: drafting.tries, complete: true };
   }
 
-  /** Gives stations less than they need, where nothing else helps: one of the thirstiest alone, then any of them. */
+  /** The last resort is to give stations less than they need: one of the thirstiest alone, then any of them. */
   private starve(strict: Hours): void {
     const order = [...this.setup.needs].sort((a, b) => b.wanted - a.wanted || a.number - b.number);
     const sets = [...order.slice(0, MOST_STARVED_ALONE).map((need) => [need]), order];
@@ -218,17 +217,17 @@ export class Search {
       this.drafting.starve(set.map(({ number }) => number));
       if (this.drafting.tries >= this.lastTry && set.length < order.length) continue;
       if (set.length === order.length) this.allow(STARVE_ROUNDS);
-      // Water comes before programs and starts: all numbers of them are compared.
+      // Water comes before programs and starts, so all numbers of them are compared.
       this.goThrough(strict, false);
       const { recipe } = this;
       if (this.best && recipe) this.feed(recipe, strict);
       if (!this.best) this.stretch();
-      // One station alone goes so short that the water may be better shared by all.
+      // One station alone is so short that the water may be better shared by all.
       if (this.best && set.length === order.length) return;
     }
   }
 
-  /** Looks near a plan in which some stations go short for one in which none does. */
+  /** Searches near a plan with short stations for one without. */
   private feed(recipe: Recipe, reach: Hours): void {
     this.drafting.starve([]);
     const { best } = this;
@@ -241,10 +240,10 @@ export class Search {
   }
 
   /**
-   * All numbers of programs and starts, with watering where a reach allows it.
+   * All numbers of programs and starts, inside a reach.
    *
-   * @param first stop at the fewest programs; else all are compared.
-   * @param tries for each number of programs.
+   * @param first stop at the fewest programs; otherwise compare all
+   * @param tries for each number of programs
    */
   private goThrough(reach: Hours, first: boolean, tries = this.mostTries): void {
     const floor = this.drafting.hopeless.size;
@@ -278,7 +277,7 @@ export class Search {
   }
 
   /**
-   * The choices that may give the most water first, whatever their programs and starts: where some station cannot get what it needs, none is to be starved to
+   * Choices that may give the most water first, whatever their programs and starts: if some station cannot get its need, none is starved to
    * save a start.
    */
   private goByWater(reach: Hours): void {
@@ -314,7 +313,7 @@ export class Search {
     }
   }
 
-  /** @returns whether any choice was worth trying. */
+  /** @returns whether any choice was worth trying */
   private try(choices: readonly Kinds[], total: number, reach: Hours, until: number): boolean {
     const candidates = this.candidates
       .withStarts(choices, total)
@@ -332,7 +331,7 @@ export class Search {
     return candidates.length > 0;
   }
 
-  /** A quick look at many: where there is little room few of them have any. */
+  /** A quick look at many: when time is short, few of them fit. */
   private lookQuickly(candidates: readonly Candidate[], reach: Hours, until: number): void {
     const quick = this.drafting.tries + Math.floor(this.mostTries / 3);
     for (const candidate of candidates.slice(0, MOST_PROPOSALS)) {
@@ -341,7 +340,7 @@ export class Search {
     }
   }
 
-  /** Tries all of them, until none that is left can beat the best. */
+  /** Tries all until no remaining one can beat the best. */
   private lookThrough(
     candidates: readonly Candidate[],
     total: number,
@@ -364,7 +363,7 @@ export class Search {
     }
   }
 
-  /** Looks near the best plan of several programs for one that is less off, as long as there is one. */
+  /** Searches near the best plan of several programs for a smaller error, as long as there is one. */
   private polish(reach: Hours): void {
     const until = this.drafting.tries + Math.floor(this.mostTries / 2);
     for (;;) {
@@ -379,7 +378,7 @@ export class Search {
     }
   }
 
-  /** Whether a candidate may come to a plan that is cheaper than the best so far. */
+  /** Whether a candidate may lead to a plan cheaper than the best so far. */
   private isWorthIt({ kinds, starts, off, steps }: Candidate): boolean {
     if (!this.best) return true;
     const total = starts.reduce((sum, count) => sum + count, 0);
@@ -387,7 +386,7 @@ export class Search {
     return compareCosts(bound, this.best.cost) < 0;
   }
 
-  /** Keeps a plan that is cheaper than the best, once the engine has found nothing wrong with it. */
+  /** Keeps a plan that is cheaper than the best, once the engine has found no fault in it. */
   private take(drafted: Drafted): void {
     const { drafts, placement } = drafted;
     const plan = assembled(this.setup, drafts, placement.starts);
@@ -406,12 +405,16 @@ export class Search {
   }
 }
 
-/** The cheapest plan of a brief, groups being kept apart only where it wishes so. @throws TooMuchWork */
+/**
+ * The cheapest plan of a brief, keeping groups apart only where the brief says so.
+ *
+ * @throws TooMuchWork
+ */
 export function searchWithin(brief: Brief, options?: PlannerOptions, listener?: Listener): Answer {
   const answer = new Search(brief, options, listener).run();
   const avoid = options?.avoid ?? [];
   if (avoid.length === 0 || (answer.found && answer.found.cost[1] === 0)) return answer;
-  // An hour that a clock change affects is better than watering in the sun, or not at all.
+  // An hour affected by a clock change is better than watering in the sun, or not at all.
   const { avoid: _avoided, ...rest } = options ?? {};
   const other = new Search(brief, rest, listener).run();
   if (!answer.found) return other;

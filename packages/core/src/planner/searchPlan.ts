@@ -1,7 +1,7 @@
 /**
- * The search where programs are to go by need (planning.md section 3, the third part of the cost): lawn, beds and drip keep apart as far as the timer
- * has programs. The search goes through ways of putting the groups into blocks that keep apart: each group by itself first, then two of them in one
- * block, and so on. A plan that mixes groups is within the blocks that it joins; within the blocks the ordinary search finds the cheapest.
+ * The search when programs follow need (planning.md section 3, cost part 3): lawn, beds and drip are kept apart as far as the timer has
+ * programs. It tries ways of dividing the groups into blocks that are kept apart: each group alone first, then two of them joined, and so
+ * on. A plan that mixes groups lies within the joined blocks, in which the ordinary search finds the cheapest.
  */
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { allRules, comingKept } from './coming.ts';
@@ -11,17 +11,17 @@ import { NOTHING_PROVEN } from './proof.ts';
 import type { PlannerOptions } from './options.ts';
 import { searchWithin, type Answer, type Listener } from './search.ts';
 
-/** The group of the stations that have none. */
+/** Group of stations that have none. */
 const NO_GROUP = '\u0000';
 
 type Blocks = readonly (readonly string[])[];
 
-/** Searches in all; with more groups than five not all blocks are tried. */
+/** Total number of searches; with more than five groups not all blocks are tried. */
 const MOST_SEARCHES = 24;
-/** Placements in all of these, after which no further blocks are begun. */
+/** Placements over all searches after which no more blocks are started. */
 const MOST_TRIES = 1200;
 
-/** The ways to put things into so many blocks, one after another: of many things there are too many to list. */
+/** Ways to divide things into a number of blocks, one after another, since there may be too many to list. */
 function* partitions(things: readonly string[], count: number): Generator<Blocks> {
   const [first, ...rest] = things;
   if (first === undefined) {
@@ -47,7 +47,7 @@ function keptApart(brief: Brief, blocks: Blocks): Brief {
   };
 }
 
-/** The cheapest plan of a brief whose programs go by need. */
+/** The cheapest plan of a brief whose programs follow need. */
 function searchByNeed(brief: Brief, options: PlannerOptions, listener: Listener): Answer {
   const watered = brief.stations.filter(({ weeklySeconds }) => weeklySeconds > 0);
   const groups = [...new Set(watered.map(({ group = NO_GROUP }) => group))];
@@ -72,7 +72,7 @@ function searchByNeed(brief: Brief, options: PlannerOptions, listener: Listener)
     if (isBetter(answer)) best = answer;
     return answer;
   };
-  // With nothing kept apart, the first two parts of the cost are the least there is.
+  // With nothing kept apart, the first two cost parts are minimal.
   const loose = ask([groups]);
   if (!loose.found || groups.length < 2) return { ...loose, tries };
   const [off, outside] = loose.found.cost;
@@ -85,9 +85,9 @@ function searchByNeed(brief: Brief, options: PlannerOptions, listener: Listener)
     const { found, proof } = best ?? loose;
     const mixed = groups.length - count;
     if (!found || found.cost[0] > off || found.cost[1] > outside + 1e-6) continue;
-    // With fewer blocks at least one more group is with another.
+    // With fewer blocks at least one more group shares a program.
     if (found.cost[2] > mixed + 1) continue;
-    // Each group by itself was searched whole; of the rest only the better ones are known.
+    // Each group alone was searched completely; of the rest only better ones are known.
     const isProven = mixed === 0 && found.cost[2] === 0 && proof.optimal;
     return { ...(best ?? loose), tries, proof: isProven ? proof : NOTHING_PROVEN };
   }
@@ -95,7 +95,7 @@ function searchByNeed(brief: Brief, options: PlannerOptions, listener: Listener)
 }
 
 /**
- * The cheapest plan of a brief; of two that cost the same, one that keeps the editions announced as well.
+ * The cheapest plan of a brief; of equally cheap ones, one that also keeps the announced editions.
  *
  * @throws TooMuchWork
  */

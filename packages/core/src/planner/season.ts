@@ -1,6 +1,6 @@
 /**
- * A plan through the year: whether one set of programs with a percent a month gives every station what it needs, and where it does not, what is
- * to be changed in that month.
+ * A plan through the year: whether one set of programs with a percent for each month meets every station's need, and otherwise what to
+ * change in that month.
  */
 import { assertDefined } from '../document/assertDefined.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
@@ -16,38 +16,38 @@ import type { PlannerOptions } from './options.ts';
 import { searchPlan } from './searchPlan.ts';
 import { datesOfProgram } from '../plan/starts.ts';
 
-/** What one month asks for. */
+/** Requirements of a month. */
 export interface MonthNeed {
   /** 1 to 12. */
   readonly month: number;
-  /** Share of what each station needs at 100 percent, by its number; 1 is all of it. */
+  /** Share of each station's need at 100 percent, by number; 1 is all of it. */
   readonly shares: ReadonlyMap<number, number>;
-  /** The time by which watering has to end; null: as wished. */
+  /** Time by which watering must end; null: as wished. */
   readonly finishBy: string | null;
-  /** Dates on which timers are banned; absent: none. */
+  /** Dates of a watering ban; absent: none. */
   readonly ban?: MonthBan | undefined;
 }
 
 export interface SeasonMonth {
   readonly month: number;
-  /** The timer's step nearest to the need; null: nothing is needed, or timers are banned. */
+  /** The timer's step closest to the need; null: no need, or a ban. */
   readonly percent: number | null;
-  /** Stations that are then further off their need of the month than a tenth of their need at 100 percent. */
+  /** Stations that are then off their need of the month by more than a tenth of their need at 100 percent. */
   readonly off: readonly number[];
-  /** Stations that are off only because their runs are rounded, with the seconds a week that they then get more: nothing is to be set for that. */
+  /** Stations that are off only through rounding of their runs, with the extra seconds a week: nothing to change. */
   readonly rounded: readonly { readonly number: number; readonly seconds: number }[];
   readonly ban: MonthBan | null;
-  /** Seconds by which the last cycle would be late. */
+  /** Seconds by which the last cycle is late. */
   readonly late: number;
-  /** The percent is above what the programs are clear up to. */
+  /** The percent exceeds the programs' headroom. */
   readonly tight: boolean;
-  /** The programs of the year serve with that percent. */
+  /** The year's programs work with that percent. */
   readonly serves: boolean;
-  /** What to set in this month instead; null where the programs serve, nothing is needed, or nothing was found. */
+  /** What to set in this month instead; null if the programs work, nothing is needed, or nothing was found. */
   readonly plan: Plan | null;
 }
 
-/** Less than this share of a week at 100 percent is nothing worth watering for. */
+/** A need below this share of a week at 100 percent is not worth watering for. */
 const NOTHING = 0.02;
 const BESIDE = 0.25;
 
@@ -61,7 +61,7 @@ const meanShare = ({ shares }: MonthNeed, { stations }: Brief): number => {
   return wanted === 0 ? 0 : needed / wanted;
 };
 
-/** A brief with the needs and the finishing hour of a month. */
+/** A brief with the needs and finishing hour of a month. */
 function briefOf(brief: Brief, { shares, finishBy }: MonthNeed): Brief {
   return {
     ...brief,
@@ -74,9 +74,9 @@ function briefOf(brief: Brief, { shares, finishBy }: MonthNeed): Brief {
 }
 
 /**
- * How a plan is brought through the year.
+ * How to use a plan through the year.
  *
- * @param way `percent`: the minutes follow the season; `days`: the minutes stay, and the days do.
+ * @param way `percent`: minutes follow the season; `days`: minutes stay, days follow
  * @throws TooMuchWork
  */
 export function seasonOf(
@@ -109,13 +109,13 @@ export function seasonOf(
         brief.stations.find((station) => station.number === number),
         'find',
       ).weeklySeconds;
-      // Roots count the water, not the percent. A station that is off its need at 100 percent already is reported there.
+      // Plants need water, not a percent. A station off its need at 100 percent is already reported there.
       const wasOff = Math.abs((whole.get(number) ?? 0) - full);
       const seconds = Math.round((given.get(number) ?? 0) - weeklySeconds);
       const isOff = full > 0 && Math.abs(seconds) > Math.max(NEED_TOLERANCE * full, wasOff) + 30;
       return isOff ? [{ number, seconds }] : [];
     });
-    // A run that rounds by one step of the clock is no reason to key anything in.
+    // A run that rounds by one step is no reason to key anything in.
     const isRounding = ({ number, seconds }: { number: number; seconds: number }) =>
       Math.abs(seconds) <= timer.seasonal.roundToSeconds * (runs.get(number) ?? 0) + 30;
     const rounded = differences.filter(isRounding);
@@ -138,7 +138,7 @@ export function seasonOf(
 }
 
 function givenAt(plan: Plan, percent: number): Map<number, number> {
-  // Mean water at a percent: that of runs which are already as long as the percent makes them.
+  // Average water at a percent: that of runs already adjusted by it.
   const { seasonal } = plan.timer;
   return meanWeeklySeconds({
     ...plan,
@@ -152,7 +152,7 @@ function givenAt(plan: Plan, percent: number): Map<number, number> {
   });
 }
 
-/** What to set in a month in place of the programs of the year. */
+/** What to set in a month in place of the year's programs. */
 function otherPlan(
   brief: Brief,
   wanted: Brief,

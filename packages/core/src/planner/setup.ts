@@ -1,4 +1,4 @@
-/** What a search needs before it begins, from the brief and the pins. */
+/** Inputs of a search, from the brief and the pins. */
 import { assertDefined } from '../document/assertDefined.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { mowingMask } from '../brief/wanted.ts';
@@ -13,13 +13,13 @@ import type { Pins, PlannerOptions } from './options.ts';
 import { Patterns } from './patterns.ts';
 import { RunChoices, slotKinds, type FixedSlot, type SlotKind } from './slots.ts';
 
-/** The first date of an interval where none is given: so the same brief has the same plan on any day. */
+/** Default first date of an interval, so that a brief has the same plan on any day. */
 const USUAL_FIRST_DATE: EpochDay = assertDefined(
   parseDate('2027-01-01'),
   "parseDate('2027-01-01')",
 );
 
-/** Small steps of the engine. */
+/** Engine steps. */
 const MOST_PLANNING_STEPS = 400_000_000;
 
 export interface Setup {
@@ -28,7 +28,7 @@ export interface Setup {
   readonly drafting: Drafting;
   readonly kinds: readonly SlotKind[];
   readonly fixed: readonly Fixed[];
-  /** The programs of `fixed`, with the kinds that they may be of. */
+  /** The programs of `fixed`, with their possible kinds. */
   readonly slots: readonly FixedSlot[];
   readonly mostPrograms: number;
   /** Of one program. */
@@ -36,7 +36,7 @@ export interface Setup {
 }
 
 /**
- * @param tried is called with the number of placements tried so far.
+ * @param tried called with the number of placements tried so far
  * @throws TooMuchWork
  */
 export function setUp(
@@ -71,7 +71,7 @@ export function setUp(
   };
 }
 
-/** The pins as the search wants them: programs with a letter of their own, in the order of the letters. */
+/** The pins for the search: programs with their own letters, in order. */
 function fixedOf({ stations = [], starts = [], days = [] }: Pins): Fixed[] {
   const letters = new Set([...stations, ...starts, ...days].map(({ program }) => program));
   return [...letters].sort().map((letter) => ({
@@ -86,22 +86,22 @@ function fixedOf({ stations = [], starts = [], days = [] }: Pins): Fixed[] {
 function programsAllowed(brief: Brief, needs: readonly Need[], fixed: readonly Fixed[]): number {
   const own = wishOf(brief).programs === 'one' ? 1 : brief.timer.programCount;
   const most = Math.min(own, needs.length);
-  // Where every station is pinned to a program, other programs have nothing to water.
+  // If every station is pinned to a program, other programs have nothing to water.
   const pinned = fixed.reduce((sum, { stations }) => sum + stations.length, 0);
   return pinned >= needs.length && pinned > 0 ? Math.min(most, fixed.length) : most;
 }
 
-/** The most starts of a program that the timer has, or the wish allows. */
+/** Most starts of a program that timer and wish allow. */
 function startsAllowed(brief: Brief, needs: readonly Need[]): number {
   const { starts } = wishOf(brief);
   const own = brief.timer.startsPerProgram;
   if (starts === 'one') return 1;
-  // A timer that splits runs by itself needs no second start, other than for what waters often a day.
+  // A timer that splits runs itself needs no second start, except for stations with several waterings a day.
   if (starts === 'timer-soak') return needs.some(({ often }) => often) ? own : 1;
   return own;
 }
 
-/** The kinds that a program may be of whose days are pinned; null: they are not. */
+/** Possible kinds of a program whose days are pinned; null: they are not. */
 function pinnedKinds(
   letter: string,
   { days = [] }: Pins,

@@ -1,15 +1,15 @@
-/** Ways to divide stations among the programs of a plan, by how much water they need. */
+/** Ways to divide stations among a plan's programs, by how much water they need. */
 import { assertDefined } from '../document/assertDefined.ts';
 import type { Need } from './needs.ts';
 import type { RunChoices, SlotKind } from './slots.ts';
 
-/** A program that a station may be in, by its index, and how far off its need it then is. */
+/** A possible program of a station, by index, and how far off its need it then is. */
 export interface Option {
   readonly j: number;
   readonly off: number;
 }
 
-/** Shares of the water that programs are given, and how many choices of them are tried. */
+/** Shares of the water for the programs, and number of choices tried. */
 const WEIGHTS = [0, 1, 2, 3];
 const MOST_WEIGHTS = 16;
 
@@ -58,7 +58,7 @@ export class Sharing {
     });
   }
 
-  /** Shares of the water for each program; one that some station must be in, and few can, may have no more than that. */
+  /** Each program's share of the water; a program that some station requires, and few can use, gets no more than theirs. */
   private weights(
     options: readonly (readonly number[])[],
     count: number,
@@ -82,7 +82,7 @@ export class Sharing {
     return known;
   }
 
-  /** Stations in their order, by how much water they need: the first program is filled with its share, then the next. */
+  /** Stations in order, by need: fill the first program with its share, then the next. */
   private inOrder(
     options: readonly (readonly number[])[],
     weights: readonly number[],
@@ -113,7 +113,7 @@ export class Sharing {
     return way;
   }
 
-  /** Orders in which the stations are shared out: by number, and those first that are split into the most pieces. */
+  /** Orders of filling: by number, and by number of cycles, most first. */
   private orders(): readonly (readonly number[])[] {
     return (this.ordersOnce ??= this.workedOrders());
   }
@@ -130,7 +130,7 @@ export class Sharing {
     return byPieces.join() === numbers.join() ? [numbers] : [numbers, byPieces];
   }
 
-  /** The longest first, each into the program that then takes least time. */
+  /** Longest first, each into the program that then takes the least time. */
   private evenly(
     options: readonly (readonly number[])[],
     kinds: readonly SlotKind[],
@@ -165,7 +165,7 @@ export class Sharing {
     return way;
   }
 
-  /** With no program left empty; null: one stays so. */
+  /** Leaves no program empty; null: one stays so. */
   private filled(
     way: readonly number[],
     options: readonly (readonly number[])[],

@@ -1,6 +1,6 @@
 /**
- * Kinds of program among which the planner chooses: day patterns that are alike in all but on which nights they fall, with the stations that may
- * be in such a program; and the choices of several that leave no station without one.
+ * Program kinds the planner chooses from: day patterns that differ only in which nights they use, with the stations that may be in such a
+ * program; and choices of several that give every station a program.
  */
 import { assertDefined } from '../document/assertDefined.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
@@ -9,20 +9,20 @@ import { nearestRun, runChoice, type RunChoice } from '../brief/runChoices.ts';
 import { mostDaysBetween } from '../time/dateCount.ts';
 import type { DayPattern, Patterns } from './patterns.ts';
 
-/** Programs with as many dates a week for the same stations. */
+/** Programs with equally many dates a week for the same stations. */
 export interface SlotKind {
   readonly id: number;
   readonly mean: number;
-  /** For each need, in their order, 1 where it may be in such a program. */
+  /** For each need in order, 1 if it may be in such a program. */
   readonly eligible: Uint8Array;
-  /** The better liked first. */
+  /** Most popular first. */
   readonly variants: readonly DayPattern[];
 }
 
-/** The most groups that are distinguished; with more of them the rest are taken as they come. */
+/** Most groups told apart; with more, the rest are treated as one. */
 const MOST_PALETTES = 32;
 
-/** For groups that are to be apart: every largest set of groups that may be together, as what is left out. */
+/** For groups to keep apart: every maximal set of groups that may share, as its complement. */
 function palettesOf(apart: readonly (readonly [string, string])[]): ReadonlySet<string>[] {
   let left: Set<string>[] = [new Set()];
   for (const [a, b] of apart) {
@@ -31,7 +31,7 @@ function palettesOf(apart: readonly (readonly [string, string])[]): ReadonlySet<
       if (out.has(a) || out.has(b)) next.push(out);
       else if (a === b) next.push(new Set([...out, a]));
       else next.push(new Set([...out, a]), new Set([...out, b]));
-    // A set that leaves out all that another does, and more, is not needed.
+    // A set that leaves out everything another does, and more, is not needed.
     left = next
       .filter(
         (one, i) =>
@@ -47,7 +47,7 @@ function palettesOf(apart: readonly (readonly [string, string])[]): ReadonlySet<
 const isWithin = (a: ReadonlySet<string>, b: ReadonlySet<string>) =>
   [...a].every((one) => b.has(one));
 
-/** Stations that water often a day are apart from those that the program itself would split. */
+/** Stations with several waterings a day are kept apart from those that the program itself would split. */
 const OFTEN = ' often';
 const SELDOM = ' seldom';
 
@@ -55,7 +55,7 @@ function groupsOf(need: Need): string[] {
   return [...(need.group === null ? [] : [need.group]), need.often ? OFTEN : SELDOM];
 }
 
-/** Whether a station may be watered on the days of a pattern, times of day apart. */
+/** Whether a station may be watered on a pattern's days, ignoring times of day. */
 export function mayBeOn(
   brief: Brief,
   patterns: Patterns,
@@ -69,7 +69,7 @@ export function mayBeOn(
   return !need.bound || most === undefined || patterns.mostInWeek(set, 1) <= most;
 }
 
-/** All kinds of program of a brief; those for many stations first, then the better liked. */
+/** All program kinds of a brief; those for many stations first, then the more popular. */
 export function slotKinds(
   brief: Brief,
   needs: readonly Need[],
@@ -112,11 +112,11 @@ export function slotKinds(
     .map((kind, id) => ({ ...kind, id }));
 }
 
-/** A fixed place for a program: a pinned letter, with the kinds that it may be of. */
+/** A fixed slot for a program: a pinned letter with its possible kinds. */
 export interface FixedSlot {
   readonly letter: string;
   readonly kinds: readonly SlotKind[];
-  /** Places of the needs that must be in it. */
+  /** Indexes of the needs it must contain. */
   readonly members: readonly number[];
 }
 
@@ -126,12 +126,12 @@ export interface SlotChoices {
   readonly complete: boolean;
 }
 
-/** The most choices of kinds that are listed. */
+/** Most choices of kinds listed. */
 const MOST_CHOICES = 3000;
 
 /**
- * Choices of so many kinds, the fixed ones first, that leave no need without a program. Kinds beyond those that cover all needs are first taken
- * equal to the others: two programs of the same kind share the water of one.
+ * Choices of a number of kinds, fixed ones first, that give every need a program. Kinds beyond those that cover all needs are first taken
+ * equal to others: two programs of one kind share the water of one.
  */
 export function choicesOf(
   count: number,
@@ -142,15 +142,15 @@ export function choicesOf(
   const most = Math.round((MOST_CHOICES * 24) / Math.max(24, needCount));
   const all = new Choosing(count, kinds, kinds, fixed, needCount, most).run();
   if (all.complete) return all;
-  // Too many: take only some of each sort of program that no station asks for, and equally many for each first kind.
+  // Too many: take only some of each sort that no station asks for, and equally many for each first kind.
   const { choices } = new Choosing(count, kinds, someOf(kinds), fixed, needCount, most).run();
   return { choices, complete: false };
 }
 
-/** Kinds for the same stations that are distinguished where not all are tried. */
+/** Kinds for the same stations told apart when not all are tried. */
 const MOST_ALIKE = 6;
 
-/** The better liked of those for the same stations, with different numbers of dates. */
+/** The more popular kinds for the same stations, with different numbers of dates. */
 function someOf(kinds: readonly SlotKind[]): SlotKind[] {
   const bySet = new Map<string, SlotKind[]>();
   for (const kind of kinds) {
@@ -175,7 +175,7 @@ class Choosing {
   private complete = true;
   private looked = 0;
 
-  /** @param extras kinds for programs that no station asks for. */
+  /** @param extras kinds for programs that no station asks for */
   constructor(
     count: number,
     kinds: readonly SlotKind[],
@@ -205,7 +205,7 @@ class Choosing {
       : slot >= chosen.length || chosen[slot]?.eligible[i] === 1;
   }
 
-  /** What the next program may be of; null: the choice is whole. */
+  /** What the next program may be; null: the choice is complete. */
   private next(chosen: readonly SlotKind[]): readonly SlotKind[] | null {
     const place = this.fixed[chosen.length];
     if (place) return place.kinds.filter((kind) => place.members.every((i) => kind.eligible[i]));
@@ -218,7 +218,7 @@ class Choosing {
     return this.kinds.filter((kind) => kind.eligible[without]);
   }
 
-  /** @param limit the number of choices at which this branch ends. */
+  /** @param limit number of choices at which this branch ends */
   private go(chosen: readonly SlotKind[], limit: number): void {
     if (this.choices.length >= limit || this.looked > 8 * this.most) {
       this.complete = false;
@@ -249,7 +249,7 @@ class Choosing {
   }
 }
 
-/** The runs that a station can have in a program of a kind, remembered. */
+/** The possible runs of a station in a program of a kind, cached. */
 export class RunChoices {
   private readonly known = new Map<string, RunChoice | null>();
   private readonly brief: Brief;
@@ -258,7 +258,7 @@ export class RunChoices {
     this.brief = brief;
   }
 
-  /** The run nearest to the need with so many starts; null: none that is short enough at a stretch. */
+  /** The run closest to the need with a number of starts; null: none is short enough without a break. */
   at(need: Need, mean: number, starts: number): RunChoice | null {
     if (need.often && starts < need.often.times) return null;
     const key = `${need.index}|${mean}|${starts}`;
@@ -275,7 +275,7 @@ export class RunChoices {
     return run.given <= longest * runsAWeek + 1e-9 ? run : null;
   }
 
-  /** Seconds at 100 percent that a run may not exceed: Infinity where the timer splits it. */
+  /** Longest run in seconds at 100 percent: Infinity if the timer splits it. */
   longestOf(need: Need): number {
     return need.cycle === null || splitsByTimer(this.brief, need) ? Infinity : need.cycle;
   }

@@ -3,7 +3,7 @@ import { adjustedSeconds } from '../plan/program.ts';
 import type { Draft } from './draftCycle.ts';
 import { splitsByTimer, USUAL_SOAK_SECONDS } from './needs.ts';
 
-/** The program's own cycle-and-soak, where one of its stations needs it. */
+/** The program's own cycle and soak, if one of its stations needs it. */
 export function soakOf(brief: Brief, members: Draft['members']): Draft['soak'] {
   const { timer } = brief;
   if (timer.cycleSoak !== 'program' || wishOf(brief).starts === 'repeated') return null;

@@ -1,4 +1,4 @@
-/** The demands of a station: days, longest piece, times a day, water. */
+/** Demands of a station: days, longest cycle, times a day, water. */
 import { assertDefined } from '../document/assertDefined.ts';
 import type { BriefStation } from '../brief/brief.ts';
 import type { Path } from '../document/fault.ts';

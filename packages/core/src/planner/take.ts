@@ -1,8 +1,8 @@
-/** Taking a plan of the planner over: programs, and where the timer splits runs by station, the stations' own values; one step. */
+/** Using a plan: its programs, and on a timer that splits runs by station, the stations' own values; one step. */
 import type { PlanChange } from '../plan/change.ts';
 import type { Plan } from '../plan/plan.ts';
 
-/** The longest that a station of a plan can run at any percent the timer has, seconds. */
+/** Longest possible run of a station in a plan at any percent of the timer, seconds. */
 function longestRun({ programs, timer: { seasonal } }: Plan, number: number): number {
   const percent = seasonal.scope === 'none' ? 100 : Math.max(100, seasonal.highestPercent);
   const runs = programs.flatMap(({ runs }) => runs.filter(({ station }) => station === number));
@@ -10,8 +10,8 @@ function longestRun({ programs, timer: { seasonal } }: Plan, number: number): nu
 }
 
 /**
- * The change that puts the programs of a plan on a timer in place of the present ones. A longest cycle above anything that its station can run changes
- * nothing, so it is left as it is.
+ * The change that replaces a timer's programs with a plan's. A longest cycle above anything a station can run has no effect, so it is left
+ * unchanged.
  */
 export function takePlanChange(present: Plan, taken: Plan): PlanChange {
   const changes: PlanChange[] = present.programs.map(({ letter }) => ({

@@ -1,4 +1,4 @@
-/** Whether a plan keeps the hard rules of a brief (planning.md section 3), checked with the engine; it trusts nothing from the search. */
+/** Whether a plan keeps a brief's hard rules (planning.md section 3), checked with the engine alone, independently of the search. */
 import { assertDefined } from '../document/assertDefined.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { daysWanted } from '../brief/wanted.ts';
@@ -20,7 +20,7 @@ import { datesOfProgram } from '../plan/starts.ts';
 import { mostDaysBetween } from '../time/dateCount.ts';
 import { adjustedSeconds, percentSteps } from '../plan/program.ts';
 
-/** A broken hard rule: the finding's code, or a word where there is no finding. */
+/** A broken hard rule: the finding's code, or a word if there is none. */
 export interface Breach {
   readonly code: FindingCode | 'program-of-station' | 'days' | 'apart' | 'wish';
   readonly percent: number;
@@ -37,7 +37,7 @@ const HARD: ReadonlySet<FindingCode> = new Set<FindingCode>([
   'not-often-enough',
 ]);
 
-/** Percents at which nothing may overlap or be wet where it must not: the timer's steps up to the wished headroom, and 100. */
+/** Percents at which nothing may overlap or be wet at forbidden times: the timer's steps up to the wished headroom, and 100. */
 export function hardPercents(brief: Brief): number[] {
   const { headroomPercent } = wishOf(brief);
   const steps = percentSteps(brief.timer).filter((percent) => percent <= headroomPercent);
@@ -45,7 +45,7 @@ export function hardPercents(brief: Brief): number[] {
 }
 
 /**
- * The first hard rule that a plan of a brief breaks; null: it keeps them all.
+ * The first hard rule that a plan breaks; null: none.
  *
  * @throws TooMuchWork
  */
@@ -82,7 +82,7 @@ export function breachOf(brief: Brief, plan: Plan): Breach | null {
   return broken ? { code: broken.code, percent: 100 } : null;
 }
 
-/** What is wrong with how stations, groups and wishes are shared out. */
+/** Faults in how stations, groups and wishes are divided among programs. */
 function structureBreach(brief: Brief, plan: Plan): Breach['code'] | null {
   const wish = wishOf(brief);
   if (wish.programs === 'one' && plan.programs.length > 1) return 'wish';
@@ -105,10 +105,10 @@ function structureBreach(brief: Brief, plan: Plan): Breach['code'] | null {
     const stations = brief.stations.filter(({ number }) =>
       runs.some(({ station, seconds }) => station === number && seconds > 0),
     );
-    // The timer is to do the soaking: more starts only for what waters often a day.
+    // The timer is to split runs: more starts only for stations with several waterings a day.
     if (wish.starts === 'timer-soak' && starts.length > 1)
       if (!stations.some(({ oftenADay }) => oftenADay)) return 'wish';
-    // Soaking is to be done by the starts: the timer splits no run.
+    // Starts are to make the soaks: the timer splits no run.
     if (wish.starts === 'repeated' && cycleSeconds !== undefined) return 'wish';
     if (wish.starts === 'repeated' && brief.timer.cycleSoak === 'station')
       for (const { number, cycleSeconds: most = Infinity } of stations) {

@@ -1,4 +1,4 @@
-/** The planner as people ask for it: the cheapest plan of a brief, why it is so, and what stands in the way where there is none. */
+/** The planner's entry points: the cheapest plan of a brief, its reasons, and what prevents one. */
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { daysWanted } from '../brief/wanted.ts';
 import type { Plan } from '../plan/plan.ts';
@@ -12,39 +12,39 @@ import { comingKept, type ComingKept } from './coming.ts';
 import { outsideHours, shortOf, type OutsideHours, type Short } from './relief.ts';
 import type { Proof } from './proof.ts';
 
-/** The cost of a plan with one program or one start fewer; null where there is no such plan. */
+/** Cost of a plan with one program or one start fewer; null if there is none. */
 export interface Simpler {
   readonly what: 'programs' | 'starts';
   readonly count: number;
   readonly cost: Cost | null;
 }
 
-/** A plan, and what is known of it without solving anything again. */
+/** A plan, and what is known of it without solving again. */
 export interface Solved {
   readonly plan: Plan | null;
   readonly cost: Cost | null;
   readonly proof: Proof;
   readonly reasons: readonly Reason[];
-  /** Each edition that is announced, and whether the plan keeps it. */
+  /** Each announced edition, and whether the plan keeps it. */
   readonly coming: readonly ComingKept[];
-  /** Whether what `plan` says is known to be so: that there is one, or that none keeps the hard rules. False: none was found. */
+  /** Whether `plan` is certain: it exists, or provably none keeps the hard rules. False: none was found. */
   readonly isSure: boolean;
 }
 
-/** Claims beside a plan, or about why there is none, each tested by solving the brief again. */
+/** Claims about a plan, or about why there is none, each tested by solving the brief again. */
 export interface Claims {
-  /** Where there is no plan. */
+  /** Present if there is no plan. */
   readonly conflicts: readonly Conflict[];
   readonly simpler: readonly Simpler[];
-  /** Stations that count in the first part of the cost. */
+  /** Stations that count in cost part 1. */
   readonly short: readonly Short[];
-  /** Where some watering is outside the wished hours. */
+  /** Present if some watering is outside the wished hours. */
   readonly hours: OutsideHours | null;
 }
 
 export interface Worked extends Solved, Claims {}
 
-/** How hard to try for what is only mentioned beside the plan. */
+/** Thoroughness for alternatives that are only mentioned. */
 const BESIDE = 0.25;
 
 /** One program or one start fewer. */
@@ -67,7 +67,7 @@ function simplerOf(brief: Brief, plan: Plan, cost: Cost, options: PlannerOptions
 }
 
 /**
- * The cheapest plan of a brief. The same brief gives the same answer on any day and any machine: work is counted, not time.
+ * The cheapest plan of a brief. Deterministic on any day and machine: limits count work, not time.
  *
  * @throws TooMuchWork
  */
@@ -92,7 +92,7 @@ export function solve(brief: Brief, options: PlannerOptions = {}, listener: List
 }
 
 /**
- * What would help a plan, and what a simpler one would give up; where there is none, what stands in the way.
+ * What would help a plan, and what a simpler one would give up; without a plan, what prevents one.
  *
  * @throws TooMuchWork
  */
@@ -112,7 +112,7 @@ export function claimsOf(
 }
 
 /**
- * The cheapest plan of a brief, and all that can be claimed about it.
+ * The cheapest plan of a brief with all its claims.
  *
  * @throws TooMuchWork
  */
@@ -121,7 +121,7 @@ export function workOut(brief: Brief, options: PlannerOptions = {}): Worked {
   return { ...solved, ...claimsOf(brief, solved, options) };
 }
 
-/** A brief for a plan of another kind. */
+/** A brief for another kind of plan. */
 export interface Alternative {
   readonly kind: AlternativeKind;
   readonly brief: Brief;
@@ -131,9 +131,9 @@ export type AlternativeKind =
   'as-wished' | 'by-sunrise' | 'fewest-days' | 'timer-soak' | 'repeated-starts' | 'one-program';
 
 /**
- * Briefs that lead to plans that differ in kind; the first is the brief itself.
+ * Briefs for plans of different kinds, the original first.
  *
- * @param sunrise the time of day at which watering would be done by sunrise; null: not known.
+ * @param sunrise hour for "done by sunrise"; null: not known
  */
 export function alternativesOf(brief: Brief, sunrise: string | null): Alternative[] {
   const wish = wishOf(brief);

@@ -1,4 +1,4 @@
-/** The brief that house, rules, timer, stations and minutes add up to (planning.md section 1), and a brief taken over. */
+/** Derives a brief from site, rules, timer, stations and minutes (planning.md section 1), and applies an imported brief. */
 import { formatDate, SECONDS_PER_DAY, type Weekday } from '../time/calendar.ts';
 import type { FieldsToSet } from '../document/reader.ts';
 import { meanWeeklySeconds } from '../engine/weeklyWater.ts';
@@ -27,22 +27,22 @@ import {
 import type { ComingRules } from '../rules/houseRules.ts';
 import { say } from '../language/say.ts';
 
-/** What a brief needs from the house and from the sums. */
+/** Inputs from the site and the calculations. */
 export interface BriefSources {
   readonly minutes: SiteMinutes;
-  /** What the place allows this house; null: nothing is known. */
+  /** The site's rules; null: not known. */
   readonly rules: BriefRules | null;
   readonly mowing: readonly Weekday[];
 }
 
-/** A record without the fields that have no value. */
+/** A record without fields that have no value. */
 const withoutNothing = <T extends object>(fields: { [K in keyof T]: T[K] | undefined }): T =>
-  // The cast holds because only optional fields can be without a value.
+  // Safe cast: only optional fields can be missing.
   Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== undefined)) as T;
 
 /**
- * The longest run at a stretch and its soak, measured or from soil, slope and rate (water-need.md section 8); nothing where the soil
- * takes the water as fast as it comes. In whole steps of the timer's run times.
+ * The longest cycle and its soak, measured or from soil, slope and rate (water-need.md section 8); nothing if the soil takes everything. In
+ * steps of the timer's run times.
  */
 function stretchOf(
   longest: Figure | null | undefined,
@@ -50,7 +50,7 @@ function stretchOf(
   stepSeconds: number,
 ): Pick<BriefStation, 'cycleSeconds' | 'soakSeconds'> {
   if (!longest || !(longest.value <= SECONDS_PER_DAY)) return {};
-  // Values from tables are no more exact than a minute.
+  // Table values are no more exact than a minute.
   const step = longest.source === 'table' && longest.value >= 60 ? 60 : 1;
   const whole = Math.max(1, Math.floor(longest.value / step) * step);
   const cycleSeconds = pieceOnTimer(whole, stepSeconds);
@@ -60,7 +60,7 @@ function stretchOf(
 const DAYS_OF_A_WEEK = 7;
 const SECONDS_PER_WEEK = DAYS_OF_A_WEEK * SECONDS_PER_DAY;
 
-/** Watering dates of a week that the place allows; three of odd or even ones. */
+/** Watering dates a week that the rules allow; three for odd or even dates. */
 export const allowedDates = (rules: BriefRules | undefined): number =>
   Math.min(
     rules?.weekdays?.length ?? DAYS_OF_A_WEEK,
@@ -69,8 +69,8 @@ export const allowedDates = (rules: BriefRules | undefined): number =>
   );
 
 /**
- * Watering dates of a week where nobody has said any: as many as the roots need in the month of the highest need (water-need.md section 9), where that
- * is known and the place allows so many; at least one.
+ * Default watering dates a week: as many as the roots need in the month of highest need (water-need.md section 9), if known and allowed; at
+ * least one.
  */
 function usualDays(
   { longestIntervalDays }: Pick<SiteMinutes['stations'][number], 'longestIntervalDays'>,
@@ -82,7 +82,7 @@ function usualDays(
   return { least: Math.max(1, Math.min(needed, allowed)), most: DAYS_OF_A_WEEK };
 }
 
-/** By rule of thumb the minutes are those of one watering, so a plan waters as often as they were counted. */
+/** Rule-of-thumb minutes are those of one watering, so a plan waters as often as they assume. */
 function daysOf(
   minutes: SiteMinutes['stations'][number],
   rules: BriefRules | null,
@@ -94,7 +94,7 @@ function daysOf(
   return { least: within(Math.floor(waterings)), most: within(Math.ceil(waterings)) };
 }
 
-/** What a station is watered with and as, where nobody has put it into a group; nothing where that is not known. */
+/** Default group of a station, by plants and head; undefined if not known. */
 function usualGroup({ head, plants, oftenADay }: SurveyStation): string | undefined {
   if (oftenADay || plants === 'new-seed-or-turf') return say`new planting`;
   if (head !== undefined && !HEADS[head].overhead) return 'drip';
@@ -114,11 +114,11 @@ function usualGroup({ head, plants, oftenADay }: SurveyStation): string | undefi
   }
 }
 
-/** What is wished, with programs by need where the timer has more than one. */
+/** The wishes, with programs by need if the timer has more than one. */
 export const usualWish = ({ timer }: Pick<Plan, 'timer'>, { wish }: Pick<Survey, 'wish'>): Wish =>
   timer.programCount > 1 ? { programs: 'by-need', ...wish } : { ...wish };
 
-/** Announced rules as a brief has them: each edition holds until the next one, so that a time without rules is one, too. */
+/** Announced rules for a brief: each edition is valid until the next, and a period without rules is one too. */
 export const announcedEditions = (coming: readonly ComingRules[]): ComingEdition[] =>
   coming.flatMap(({ from, until, rules }, i) => {
     const edition = { from: formatDate(from), rules };
@@ -126,7 +126,7 @@ export const announcedEditions = (coming: readonly ComingRules[]): ComingEdition
     return isFollowed ? [edition] : [edition, { from: formatDate(until), rules: {} }];
   });
 
-/** The brief of a timer. A station whose need nobody knows stands in it with 0 seconds; `unknownNeeds` names it. */
+/** The brief of a timer. A station of unknown need has 0 seconds in it; `unknownNeeds` lists them. */
 export function assembleBrief({ plan, survey }: TimerRecord, sources: BriefSources): Brief {
   const { stationDelaySeconds, stationsAtOnce, flowLimitLpm, offDaysOfMonth } = plan.settings;
   const settings = withoutNothing<NonNullable<Brief['settings']>>({
@@ -136,7 +136,7 @@ export function assembleBrief({ plan, survey }: TimerRecord, sources: BriefSourc
     offDaysOfMonth,
   });
   const stations = plan.stations
-    // A linked station waters with the one that it is linked to.
+    // A linked station waters with the one it is linked to.
     .filter(({ enabled, linkedTo }) => enabled !== false && linkedTo === undefined)
     .map((station): BriefStation => {
       const { enabled: _enabled, linkedTo: _linkedTo, ...facts } = station;
@@ -152,7 +152,7 @@ export function assembleBrief({ plan, survey }: TimerRecord, sources: BriefSourc
         group,
         days:
           days ??
-          // What is chosen for the whole garden comes before what nobody has chosen.
+          // A choice for the whole garden comes before defaults.
           (minutes?.weeklySeconds && !survey.wish?.daysPerWeek
             ? daysOf(minutes, sources.rules)
             : undefined),
@@ -182,8 +182,7 @@ export function assembleBrief({ plan, survey }: TimerRecord, sources: BriefSourc
 }
 
 /**
- * A brief in which stations of which nobody knows the need are to get what the programs of a plan give them, no more often and at least half
- * as often: the best there is to go by.
+ * A brief in which stations of unknown need get what a plan's programs give them, no more often and at least half as often: the best guess.
  *
  * @throws TooMuchWork
  */
@@ -212,13 +211,13 @@ export function withPresentWater(brief: Brief, plan: Plan, numbers: readonly num
   };
 }
 
-/** Numbers of the stations of which nobody knows what they need. */
+/** Stations of unknown need, by number. */
 export const unknownNeeds = ({ stations }: SiteMinutes): number[] =>
   stations.filter(({ weeklySeconds }) => weeklySeconds === null).map(({ number }) => number);
 
 /**
- * What taking a brief over changes, as one step: the timer, its stations and what is wanted of them. Programs stay. The house's
- * mowing days are the house's own and stay, too. Stations that the brief does not name stay as they are.
+ * The change that applies a brief in one step: the timer, its stations and wishes. Programs stay, and so do the site's mowing days and
+ * stations the brief does not list.
  */
 export function takeBriefChange({ plan, survey }: TimerRecord, brief: Brief): RecordChange {
   const { settings = {}, rules, mowing, wish } = brief;

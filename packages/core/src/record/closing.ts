@@ -1,4 +1,4 @@
-/** What is not done when a visit is to be closed, and what the logbook then keeps of it. */
+/** What is not done when a visit is closed, and what the logbook keeps of it. */
 import { attempt } from '../engine/effort.ts';
 import { factoryPlan, keyInLines, tickOf } from '../panel/keyIn.ts';
 import type { PanelNow } from '../panel/line.ts';
@@ -11,7 +11,7 @@ import type { ClosedVisit, NextVisit, Switched, Undone, Visit } from '../visit/v
 import { laterVisit } from './dueVisits.ts';
 import { foundAhead } from './visitFindings.ts';
 
-/** What the settings themselves show as switched away from watering. */
+/** Settings that keep the timer from watering. */
 function switchedIn({ settings, stations }: Plan): Switched[] {
   return [
     ...(settings.sensor === 'bypass' ? (['bypass'] as const) : []),
@@ -21,7 +21,7 @@ function switchedIn({ settings, stations }: Plan): Switched[] {
   ];
 }
 
-/** Everything that is switched and not accounted for: noted and not put back, or set so in the plan, without a reason. */
+/** Everything switched and unexplained: noted and not put back, or set so in the plan, without a reason. */
 export function openSwitches(visit: Visit, plan: Plan): Switched[] {
   const noted = visit.switched ?? [];
   const accepted = noted.filter(({ reason }) => reason !== undefined).map(({ what }) => what);
@@ -32,10 +32,10 @@ export function openSwitches(visit: Visit, plan: Plan): Switched[] {
   return [...new Set(left)].filter((what) => !accepted.includes(what));
 }
 
-/** Less is not a wrong clock. */
+/** Smaller errors do not count as a wrong clock. */
 const CLOCK_SECONDS = 60;
 
-/** The clock in the visit that is under way: wrong and not set since, or not looked at. */
+/** The clock in the open visit: wrong and not set since, or not looked at. */
 function clockPoints(survey: Survey, visit: Visit): Undone[] {
   const looked = survey.device?.clockReally;
   if (visit.keyIn?.ticked.includes('time')) return [];
@@ -44,7 +44,7 @@ function clockPoints(survey: Survey, visit: Visit): Undone[] {
   return Math.abs(ahead) >= CLOCK_SECONDS ? [{ what: 'clock-wrong', ahead }] : [];
 }
 
-/** Stations that water and were not tried in this visit. */
+/** Stations that water and were not tested in this visit. */
 function testPoints(plan: Plan, { tests = [] }: Visit): Undone[] {
   const tested = new Set(tests.flatMap(({ station, result }) => (result ? [station] : [])));
   const watering = wateringStations(plan);
@@ -54,7 +54,7 @@ function testPoints(plan: Plan, { tests = [] }: Visit): Undone[] {
   return stations.length > 0 ? [{ what: 'not-tested', stations }] : [];
 }
 
-/** Everything that is not done in the visit that is under way, what matters most first. Lines of the card are not among it: `notKeyed`. */
+/** Everything not done in the open visit, most important first. Card lines are separate: `notKeyed`. */
 export function undoneIn(plan: Plan, survey: Survey): Undone[] {
   const { visit } = survey;
   if (!visit) return [];
@@ -72,7 +72,7 @@ export function undoneIn(plan: Plan, survey: Survey): Undone[] {
   ];
 }
 
-/** The state from which a scope of keying in begins; null: nothing is known of what stands in the timer. */
+/** The state that a key-in scope starts from; null: the timer's settings are not known. */
 export function keyInBase(
   plan: Plan,
   { asFound, keyIn }: Visit,
@@ -83,7 +83,7 @@ export function keyInBase(
   return scope === 'changes' ? (asFound?.plan ?? null) : null;
 }
 
-/** Lines of the card that were not keyed in, the clock apart; nothing where nobody noted what was found nor keyed anything in. */
+/** Card lines not keyed in, without the clock; none if no one noted the settings as found or keyed anything in. */
 export function notKeyed(
   plan: Plan,
   { visit }: Survey,
@@ -104,25 +104,25 @@ export function notKeyed(
   return lines > 0 ? [{ what: 'not-keyed', lines }] : [];
 }
 
-/** The name of a point, by which somebody says that it is left undone. */
+/** Id of a point, with which someone confirms leaving it undone. */
 export const undoneId = (point: Undone): string =>
   point.what === 'switched' ? `switched.${point.switched}` : point.what;
 
-/** The points of one list that another does not have. */
+/** Points in one list that another does not have. */
 export const notAmong = (points: readonly Undone[], others: readonly Undone[]): Undone[] => {
   const known = new Set(others.map(undoneId));
   return points.filter((point) => !known.has(undoneId(point)));
 };
 
 /**
- * A visit as the logbook keeps it, and what is left of the survey. Where nothing was frozen as left, or settings changed since, what is set now is
- * what is left.
+ * A visit for the logbook, and what remains of the survey. If nothing was saved as left, or settings changed since, the current settings
+ * are what is left.
  *
- * @param closed moment by the house's clocks, `YYYY-MM-DDTHH:MM`.
- * @param undone what somebody chose to leave undone; all of `undoneIn` has to be in it.
- * @param before faults as the last visit left them: those that are no longer noted were repaired.
- * @param leftAsFrozen settings were changed elsewhere since: what was frozen is what is in the box.
- * @returns null where no visit is under way, or something is undone that nobody has said to leave.
+ * @param closed local time at the site, `YYYY-MM-DDTHH:MM`
+ * @param undone work left undone on purpose; must include all of `undoneIn`
+ * @param before faults at the end of the last visit; those no longer noted were repaired
+ * @param leftAsFrozen the settings saved as left are those in the timer, although others changed since
+ * @returns null if no visit is open, or something undone was not confirmed
  */
 export function closeVisit(
   plan: Plan,
@@ -174,7 +174,7 @@ export function closeVisit(
   };
 }
 
-/** A visit that comes round again is due the next time after this one. */
+/** A repeating visit is due again after this one. */
 function afterVisit(visit: NextVisit, closed: string): NextVisit {
   let next = visit;
   while (next.everyMonths !== undefined && next.date <= closed.slice(0, 10))

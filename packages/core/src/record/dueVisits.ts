@@ -1,4 +1,4 @@
-/** When somebody has to come back, from what was noted. */
+/** Due visits, from what was noted. */
 import { civilOf, epochDayOf, formatDate, parseDate, type EpochDay } from '../time/calendar.ts';
 import type { FollowUp, NextVisit, Undone } from '../visit/visit.ts';
 import type { RuleChange } from '../findings/finding.ts';
@@ -7,13 +7,13 @@ import type { RuleStatus } from './ruleStatus.ts';
 
 export type VisitReason =
   | { readonly kind: 'often-a-day-ends'; readonly station: number }
-  /** A battery is good for about a year. */
+  /** A battery lasts about a year. */
   | { readonly kind: 'battery' | 'backup-battery' }
-  /** Noted when somebody left. */
+  /** Noted when leaving. */
   | { readonly kind: 'planned'; readonly visit: NextVisit }
-  /** Somebody is to see the first real watering. */
+  /** Someone must see the first watering. */
   | { readonly kind: 'follow-up'; readonly followUp: FollowUp }
-  /** Rules that are announced and that the settings break. */
+  /** Announced rules that the settings break. */
   | { readonly kind: 'rule-change'; readonly finding: RuleChange }
   /** Left undone by the last visit. */
   | { readonly kind: 'undone'; readonly point: Undone };
@@ -23,7 +23,7 @@ export interface DueVisit {
   readonly reason: VisitReason;
 }
 
-/** The same day of the month so many months later, or the last one of that month. */
+/** The same day some months later, or the last day of that month. */
 function monthsAfter(day: EpochDay, months: number): EpochDay {
   const { year, month, day: ofMonth } = civilOf(day);
   const later = year * 12 + (month - 1) + months;
@@ -35,31 +35,31 @@ function monthsAfter(day: EpochDay, months: number): EpochDay {
 
 const yearAfter = (day: EpochDay) => monthsAfter(day, 12);
 
-/** When the timer's own battery is to be changed; null: it has none, or nobody noted when it was. */
+/** When the timer's own battery is due for a change; null: it has none, or its date is not known. */
 export function batteryDue({ device }: Pick<Survey, 'device'>): EpochDay | null {
   const changed = device?.batteryDate === undefined ? null : parseDate(device.batteryDate);
   return changed === null || device?.power === 'mains' ? null : yearAfter(changed);
 }
 
-/** A visit so many months later. */
+/** A visit some months later. */
 export const laterVisit = (visit: NextVisit, months: number): NextVisit => ({
   ...visit,
   date: formatDate(monthsAfter(parseDate(visit.date) ?? 0, months)),
 });
 
-/** What has to be done at the box before it waters as it should. */
+/** What must be done at the timer before it waters as planned. */
 const MATTERS: readonly Undone['what'][] = ['clock-wrong', 'switched', 'not-keyed'];
 
 /**
- * Every visit that is due, the earliest first; those before today are overdue.
+ * Every due visit, earliest first; those before today are overdue.
  *
- * @param coming rules to come that the settings break; null: none.
+ * @param coming announced rules that the settings break; null: none
  */
 export function dueVisits(survey: Survey, coming: RuleStatus['coming'] = null): DueVisit[] {
   const { stations, device, next = [], followUp, undone } = survey;
   const visits: DueVisit[] = stations.flatMap(({ number, oftenADay }) => {
     const last = oftenADay?.until === undefined ? null : parseDate(oftenADay.until);
-    // On its last date it still waters so, so somebody comes the day after.
+    // On its last date it still waters so; someone comes the day after.
     return last === null
       ? []
       : [{ date: last + 1, reason: { kind: 'often-a-day-ends', station: number } } as const];

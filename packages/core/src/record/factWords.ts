@@ -1,4 +1,4 @@
-/** Names of the settings and facts of a record, and their values, as people read them. */
+/** Names and values of a record's settings and facts, as people read them. */
 import type { Wish } from '../brief/brief.ts';
 import type { Program, Settings, Station } from '../plan/plan.ts';
 import { allowedWords, windowWords } from '../rules/rulesWords.ts';
@@ -160,7 +160,7 @@ const NAMES: Readonly<Record<FactName, string>> = wordsOf({
   wish: 'preferences',
 });
 
-/** The name of a fact, as part of a sentence. */
+/** Name of a fact, as part of a sentence. */
 export const factName = (field: string): string =>
   field in NAMES ? NAMES[field as FactName] : say`another setting`;
 
@@ -215,9 +215,9 @@ function numberWords(field: string, value: number): string {
 const TIME = /^\d\d:\d\d(?::\d\d)?$/u;
 
 /**
- * A value as people read it.
+ * A value as text.
  *
- * @returns null where it has parts of its own, which nobody would read in a line.
+ * @returns null if it has parts that would not read well in one line
  */
 export function factValue(field: string, value: unknown, clock: ClockStyle): string | null {
   if (value === undefined || value === null) return say`none`;
@@ -228,7 +228,7 @@ export function factValue(field: string, value: unknown, clock: ClockStyle): str
       VALUES[field as FactName]?.[value] ?? (TIME.test(value) ? startWords(value, clock) : value)
     );
   if (field === 'noWaterWindows')
-    // The cast holds because a record holds windows there.
+    // Safe cast: this field holds windows.
     return listed((value as NoWaterWindow[]).map((window) => windowWords(window, { clock })));
   if (field === 'rules') return allowedWords(value, { on: 0, clock });
   if (!Array.isArray(value)) return null;

@@ -1,4 +1,4 @@
-/** What differs between two plans, setting by setting, in words: for two people in conflict, for a suggestion, for the logbook. */
+/** Differences between two plans, setting by setting, as text: for conflicts, suggestions and the logbook. */
 import type { Difference } from '../plan/difference.ts';
 import type { Plan, Program } from '../plan/plan.ts';
 import { sameData } from '../plan/samePlan.ts';
@@ -14,17 +14,17 @@ import { say } from '../language/say.ts';
 
 export const NONE = '—';
 
-/** Facts that have facts of their own, which are told one by one. */
+/** Facts with facts inside, listed one by one. */
 const NESTED = ['device', 'wish', 'overruled'];
 
 const isRecord = (value: unknown): value is Readonly<Record<string, unknown>> =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
 
 /**
- * The facts in which two records differ, in words.
+ * Facts in which two records differ, as text.
  *
- * @param owner of the facts, such as `Station 3`; null: the timer.
- * @param told facts that are told elsewhere.
+ * @param owner such as `Station 3`; null: the timer
+ * @param told facts listed elsewhere
  */
 export function factDifferences(
   owner: string | null,
@@ -95,7 +95,7 @@ function programDifferences(
   return [...differences, ...factDifferences(letter, before, after, clock, told)];
 }
 
-/** Every setting in which two plans differ, sites apart; empty where they set a timer alike. */
+/** Every setting in which two plans differ, without the site; empty if they set a timer the same way. */
 export function planDifferences(before: Plan, after: Plan, clock: ClockStyle): Difference[] {
   const differences: Difference[] = sameData(before.timer, after.timer)
     ? []

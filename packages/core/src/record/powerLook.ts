@@ -1,4 +1,4 @@
-/** A box that was without power: what to ask first, in this order, and what follows for this kind of timer. */
+/** A timer after a power cut: what to ask first, in order, and the consequences for this kind. */
 import { CLOCK_AFTER_RESET } from '../simulatedTimer/power.ts';
 import { assertDefined } from '../document/assertDefined.ts';
 import type { Plan } from '../plan/plan.ts';
@@ -11,26 +11,26 @@ import { say, wordsOf } from '../language/say.ts';
 type ClockAfter = NonNullable<NonNullable<Plan['timer']['powerLoss']>['clock']>;
 
 export type PowerAsk =
-  /** Nothing on the display: is there power at all? */
+  /** Blank display: is there power at all? */
   | { readonly what: 'supply' }
-  /** Its clock, before somebody sets it; `cameBack`: when the power came back, where the clock tells. */
+  /** Its clock, before it is set; `cameBack`: when power returned, if the clock tells. */
   | {
       readonly what: 'clock';
       readonly isDone: boolean;
-      /** Null: nobody has noted what this kind does. */
+      /** Null: not known for this kind. */
       readonly after: ClockAfter | null;
       readonly cameBack: ClockSecond | null;
     }
-  /** Whether what the factory set came back. */
+  /** Whether the factory settings came back. */
   | { readonly what: 'factory'; readonly isDone: boolean; readonly factory: Plan }
-  /** Where the intervals stand, which counted while the clock did not. */
+  /** Interval phases, which kept counting while the clock did not. */
   | { readonly what: 'phases'; readonly isDone: boolean; readonly programs: readonly string[] }
   | { readonly what: 'battery' };
 
-/** A power cut longer ago is not what the clock tells of. */
+/** The clock does not tell of older power cuts. */
 const REMEMBERED_DAYS = 60;
 
-/** When the power came back to a clock that began again then, by what it showed at which moment; null: it does not tell. */
+/** When power returned to a clock that then restarted, from what it showed at a moment; null: it does not tell. */
 export function powerCameBack({ timer }: Plan, { device }: Survey): ClockSecond | null {
   if (timer.powerLoss?.clock !== 'resets') return null;
   const shown = parseMoment(device?.clockShown ?? '');
@@ -44,11 +44,11 @@ export function powerCameBack({ timer }: Plan, { device }: Survey): ClockSecond 
   return ago >= 0 && ago < REMEMBERED_DAYS * SECONDS_PER_DAY ? really - ago : null;
 }
 
-/** The programs whose interval a clock that stood or began again has moved. */
+/** Programs whose interval a stopped or restarted clock has shifted. */
 const intervals = ({ programs }: Plan): string[] =>
   programs.flatMap(({ letter, days }) => (days?.rule === 'interval' ? [letter] : []));
 
-/** What nobody knows of the intervals after a loss of power, to be noted; null: nothing. */
+/** What is unknown about intervals after a power cut, as a change; null: nothing. */
 export function phasesAfterLoss(plan: Plan): readonly UnknownPhase[] | null {
   if (plan.timer.powerLoss?.clock === 'kept') return null;
   const unknown = plan.programs.flatMap(({ letter, days }) =>
@@ -60,9 +60,9 @@ export function phasesAfterLoss(plan: Plan): readonly UnknownPhase[] | null {
 }
 
 /**
- * What to ask of a box whose display flashes or is blank, the first first; empty where it is steady, or nobody has looked.
+ * What to ask when a display blinks or is blank, in order; empty if it is steady, or no one has looked.
  *
- * @param factory the plan after a loss of memory; null: not known.
+ * @param factory plan after a loss of memory; null: not known
  */
 export function powerAsks(plan: Plan, survey: Survey, factory: Plan | null): PowerAsk[] {
   const { visit, device } = survey;
@@ -96,7 +96,7 @@ const AFTER: Readonly<Record<ClockAfter, string>> = wordsOf({
   resets: 'This timer’s clock restarts when the power comes back, so it shows when that was.',
 });
 
-/** The question, and what follows from it. */
+/** The question, and what follows from the answer. */
 export function powerAskWords(
   ask: PowerAsk,
   speech: TimerSpeech,

@@ -1,6 +1,6 @@
 /**
- * The record of one timer: what is set on it and what was found out about it, under one version, so that a step which touches
- * both (a time to run-off, stations copied or imported) is one step to save, to undo and to see in the record.
+ * The record of one timer: its settings and its survey under one version, so that a step touching both (a run-off test, copied or imported
+ * stations) is one step to save, undo and show in the activity.
  */
 import { applyChange, readChange, withFields, type PlanChange } from '../plan/change.ts';
 import { assert, type Fault, type Outcome } from '../document/fault.ts';
@@ -34,12 +34,12 @@ type SingleChange =
       readonly fields: FieldsToSet<SurveyStationFields>;
     }
   | { readonly type: 'note'; readonly fields: FieldsToSet<SurveyFields> }
-  /** Facts of the visit that is under way. */
+  /** Facts of the open visit. */
   | { readonly type: 'note-visit'; readonly fields: FieldsToSet<VisitFields> };
 
 export type RecordChange =
   | SingleChange
-  /** Several changes of both as one step, in order; none of them is `together` itself. */
+  /** Several changes of both as one step, in order; not nested. */
   | { readonly type: 'together'; readonly changes: readonly SingleChange[] };
 
 type Of<T extends RecordChange['type']> = Extract<RecordChange, { type: T }>;
@@ -77,7 +77,7 @@ const single: Reader<SingleChange> = (value, path, faults) => {
     : planChange(value, path, faults);
 };
 
-/** Two for each station of the largest timer, and its station to add. */
+/** Two for each station of the largest timer, plus adding it. */
 const MOST_TOGETHER = 400;
 const together = object<Of<'together'>>({
   type: required(oneOf(['together'])),
@@ -92,7 +92,7 @@ export function readRecordChange(value: unknown): Outcome<RecordChange> {
   return change === undefined ? { ok: false, faults } : { ok: true, value: change };
 }
 
-/** Whether a change is of what is set, and not only of what was noted. */
+/** Whether a change affects settings, not only notes. */
 export const touchesPlan = (change: RecordChange): boolean =>
   change.type === 'together'
     ? change.changes.some((one) => touchesPlan(one))
@@ -100,7 +100,7 @@ export const touchesPlan = (change: RecordChange): boolean =>
 
 export interface AppliedToRecord {
   readonly record: TimerRecord;
-  /** Takes the change back when applied to `record`. */
+  /** Undoes the change when applied to `record`. */
   readonly inverse: RecordChange;
 }
 
@@ -114,7 +114,7 @@ function checked(record: TimerRecord, survey: Survey, inverse: RecordChange) {
   return sound.ok ? done({ ...record, survey }, inverse) : sound;
 }
 
-/** Applies a change to a sound record: it is sound again, or the change is refused and says why. */
+/** Applies a change to a valid record: the result is valid, or the change is refused with faults. */
 export function applyRecordChange(
   record: TimerRecord,
   change: RecordChange,
@@ -141,7 +141,7 @@ export function applyRecordChange(
       };
       const { changed, before } = withFields(found, change.fields);
       const others = survey.stations.filter((station) => station.number !== number);
-      // A station of which nothing is known is not kept, so that undo ends where it began.
+      // A station without any fact is removed, so that undo ends where it began.
       const known = Object.keys(changed).length > 1;
       const stations = [...others, ...(known ? [changed] : [])].sort((a, b) => a.number - b.number);
       return checked(record, { ...survey, stations }, { ...change, fields: before });

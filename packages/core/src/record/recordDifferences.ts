@@ -1,4 +1,4 @@
-/** What is different between two records of a timer, one fact a line. */
+/** Differences between two records of a timer, one fact a line. */
 import type { Difference } from '../plan/difference.ts';
 import type { Visit } from '../visit/visit.ts';
 import type { ClockStyle } from '../words/words.ts';

@@ -1,4 +1,4 @@
-/** Visits, open points and findings of a visit in sentences. */
+/** Messages about visits, open points and visit findings. */
 import { ruleChangeWords } from '../findings/findingWords.ts';
 import { type TimerSpeech, labelOf } from '../plan/planWords.ts';
 import { NEXT_WORDS, SWITCHED_WORDS } from '../visit/visitWords.ts';
@@ -17,7 +17,7 @@ import type { VisitReason, DueVisit } from './dueVisits.ts';
 import type { VisitFinding } from './visitFindings.ts';
 import { plural, say } from '../language/say.ts';
 
-/** `, every 2 months`; nothing where it comes once. */
+/** `, every 2 months`; empty if it does not repeat. */
 export function repeatWords({ everyMonths }: NextVisit): string {
   if (everyMonths === undefined) return '';
   if (everyMonths === 1) return say`, every month`;
@@ -28,7 +28,7 @@ export function repeatWords({ everyMonths }: NextVisit): string {
     : say`, every ${everyMonths} months`;
 }
 
-/** Why somebody has to come back, without the date. */
+/** Why someone must come back, without the date. */
 export function visitReasonWords(reason: VisitReason, speech: Speech): string {
   switch (reason.kind) {
     case 'battery':
@@ -51,13 +51,13 @@ export function visitReasonWords(reason: VisitReason, speech: Speech): string {
   }
 }
 
-/** Why somebody has to come back, and when. */
+/** Why someone must come back, and when. */
 export function visitSentence({ date, reason }: DueVisit, speech: Speech): string {
   const overdue = date < speech.on ? ' (overdue)' : '';
   return `${dateWords(date, speech.on, speech.order)}${overdue}: ${visitReasonWords(reason, speech)}`;
 }
 
-/** What is not done, and what it means for the house. */
+/** What is not done, and what it means for the site. */
 export function undoneSentence(point: Undone): string {
   switch (point.what) {
     case 'no-as-found':
@@ -85,7 +85,7 @@ export function undoneSentence(point: Undone): string {
   }
 }
 
-/** What the visit itself has shown to be wrong, and what to do. */
+/** What the visit itself found wrong, and what to do. */
 export function visitFindingSentence(finding: VisitFinding, speech: TimerSpeech): string {
   switch (finding.code) {
     case 'clock-wrong':

@@ -1,4 +1,4 @@
-/** The settings of a timer made to fit what has changed around it: the rules of its place, or the month. Proven before anybody sees it. */
+/** Fits a timer's settings to what has changed around it: the rules or the month. The result is checked before anyone sees it. */
 import type { Brief, BriefRules } from '../brief/brief.ts';
 import { attempt } from '../engine/effort.ts';
 import { occupiedWeek } from '../engine/occupiedWeek.ts';
@@ -35,36 +35,36 @@ export interface ReplanSources {
   readonly rules: Rules | null;
   readonly table: MinutesTable;
   readonly climate: Climate | null;
-  /** Other timers on the same supply: nothing of a new plan waters while they do. */
+  /** Other timers on the same supply: a new plan waters nothing while they do. */
   readonly others: readonly Plan[];
-  /** Sunrise less what was asked for, where watering is to be done by it; null: not asked for, or not known. */
+  /** Hour before sunrise by which watering must end; null: not required, or not known. */
   readonly finishBy: TimeText | null;
   readonly today: EpochDay;
 }
 
-/** What the settings are to fit: the rules of the place, today's and those announced, or a month, 1 to 12. */
+/** What the settings must fit: current and announced rules, or a month, 1 to 12. */
 export type ReplanAim =
   { readonly of: 'rules' } | { readonly of: 'percent'; readonly month: number };
 
 export type Replanned =
-  /** Nothing has to be changed. */
+  /** Nothing to change. */
   | { readonly outcome: 'fits' }
-  /** There is no such plan, or none was found. */
+  /** No such plan exists, or none was found. */
   | { readonly outcome: 'none'; readonly why: string }
   | {
       readonly outcome: 'proposed';
       readonly change: PlanChange;
       readonly why: string;
-      /** From when on it has to stand in the timer. */
+      /** Date from which the timer must have it. */
       readonly from: EpochDay;
-      /** Settings that somebody at the box changes. */
+      /** Number of settings to change at the timer. */
       readonly lines: number;
     };
 
-/** Many houses wait, and what is sought is near what is set. */
+/** Lower thoroughness: many sites wait, and the plan is close to the current one. */
 const THOROUGHNESS = 0.15;
 
-/** Lines to key in on a box that is clear but for them. */
+/** Number of lines to key in on an otherwise empty timer. */
 function linesBetween(before: Plan, after: Plan, today: EpochDay): number {
   const now = {
     style: { dialect: after.timer.dialect ?? {}, clock: '24' },
@@ -75,7 +75,7 @@ function linesBetween(before: Plan, after: Plan, today: EpochDay): number {
   return lines.ok ? lines.value.length : after.stations.length * after.programs.length;
 }
 
-/** Each station stays in the program in which it is, where it is in one only: who knows the garden finds it again. */
+/** Each station stays in its program, if it is in exactly one, so that people recognise it. */
 const pinsOf = ({ programs, stations }: Plan): Pins => ({
   stations: stations.flatMap(({ number }) => {
     const own = programs.filter(({ runs }) =>
@@ -90,7 +90,7 @@ function briefOf(sources: ReplanSources, rules: BriefRules): Brief {
   const { plan, survey } = record;
   const minutes = siteMinutes(plan, survey, table, climate, rules);
   const needed = assembleBrief(record, { minutes, rules, mowing: house.mowing });
-  // The garden gets what it gets now; who planted and measured it had a reason.
+  // The garden keeps its current water; whoever planned it had a reason.
   const numbers = plan.stations.map(({ number }) => number);
   const present = attempt(() => withPresentWater(needed, plan, numbers));
   const brief = present.ok ? present.value : needed;
@@ -113,7 +113,7 @@ function briefOf(sources: ReplanSources, rules: BriefRules): Brief {
   };
 }
 
-/** On as many dates as now, as far as the rules allow: roots that were watered three times a week do not go a week without. */
+/** On as many dates as now, as far as the rules allow: roots used to three waterings a week should not wait a week. */
 function asOften(brief: Brief, plan: Plan, allowed = allowedDates(brief.rules)): Brief {
   const dates = new Map<number, number>();
   for (const program of plan.programs)
@@ -129,7 +129,7 @@ function asOften(brief: Brief, plan: Plan, allowed = allowedDates(brief.rules)):
   };
 }
 
-/** Whether a plan is proven never to overlap, and keeps the rules, from a date on. */
+/** Whether a plan provably never overlaps and keeps the rules from a date on. */
 function isSound(plan: Plan, rules: BriefRules, from: EpochDay): boolean {
   const checked = attempt(
     () => prove(plan, from).verdict === 'clear' && ruleBreaches(plan, rules, from).length === 0,
@@ -138,10 +138,9 @@ function isSound(plan: Plan, rules: BriefRules, from: EpochDay): boolean {
 }
 
 /**
- * The fewest settings with which the rules in force and those announced are kept and no station gets less; null: it takes more than that, or none
- * was found.
+ * The fewest settings that keep current and announced rules without giving any station less; null: more is needed, or none was found.
  *
- * @param from the date on which it has to stand in the timer
+ * @param from date from which the timer must have it
  */
 function smallestChange(sources: ReplanSources, from: EpochDay): PlanChange | null {
   const { record, house, rules, today } = sources;
@@ -152,7 +151,7 @@ function smallestChange(sources: ReplanSources, from: EpochDay): PlanChange | nu
     from: formatDate(edition.from),
     rules: edition.rules,
   }));
-  // No plan keeps a ban, and rules that are far off are planned for when they come near.
+  // No plan keeps a ban, and distant rules are planned for when they come near.
   const near = editions.filter(
     ({ from: begins, rules: announced }) =>
       begins - today <= NEAR_DAYS && allowedDates(announced) > 0,
@@ -197,7 +196,7 @@ function forRules(sources: ReplanSources): Replanned {
   };
   const { programs: _programs, ...wish } = brief.wish ?? {};
   const often = asOften(brief, plan);
-  // As it is but for days, starts and minutes; else as often as now; else however it can be.
+  // First as it is except days, starts and minutes; then as often as now; then any way.
   const change =
     tried({ pins: pinsOf(plan) }, { ...often, wish }) ?? tried({}, often) ?? tried({}, brief);
   if (change) return proposed(plan, change, (after) => keptWords(plan, after), from);
@@ -208,14 +207,14 @@ function forRules(sources: ReplanSources): Replanned {
       () => say`Watering by timer is not allowed, so the timer is switched off.`,
       from,
     );
-  // What stands in the way takes long to find, and its own page says it.
+  // Finding what prevents a plan takes long, and has its own page.
   return {
     outcome: 'none',
     why: say`No plan was found that keeps the rules. Its Planner step shows what is in the way.`,
   };
 }
 
-/** What is kept, and what is not: where a station gets more or less water than now, someone has to know. */
+/** What is kept and what is not: if a station gets more or less water than now, someone must know. */
 function keptWords(before: Plan, after: Plan): string {
   const changes = waterChanges(before, after);
   if (changes.length === 0)
@@ -290,9 +289,9 @@ function forMonth(sources: ReplanSources, month: number): Replanned {
 }
 
 /**
- * What is to be changed on a timer so that it fits its rules or the month. What is proposed never overlaps, and keeps the rules.
+ * The change that fits a timer to its rules or a month. The result never overlaps and keeps the rules.
  *
- * Cost: of the rules, that of a search of the planner, or of two.
+ * Cost: for rules, one or two planner searches.
  */
 export function replan(sources: ReplanSources, aim: ReplanAim): Replanned {
   return aim.of === 'rules' ? forRules(sources) : forMonth(sources, aim.month);

@@ -1,4 +1,4 @@
-/** Whether the settings of a timer keep the rules of its house, now and when they change. */
+/** Whether a timer's settings keep the site's rules, now and when they change. */
 import { BRIEF_FORMAT, BRIEF_VERSION } from '../brief/brief.ts';
 import { attempt } from '../engine/effort.ts';
 import { judged } from '../findings/accepted.ts';
@@ -11,17 +11,17 @@ import type { EpochDay } from '../time/calendar.ts';
 import type { TimerRecord } from './record.ts';
 
 export interface RuleStatus {
-  /** What breaks the rules of today and was not accepted, the first date first. */
+  /** Breaches of today's rules that were not accepted, earliest first. */
   readonly breaches: readonly Finding[];
-  /** What will break those that are announced; null: nothing does, or it was accepted. */
+  /** Breach of announced rules; null: none, or accepted. */
   readonly coming: RuleChange | null;
 }
 
 const KEPT: RuleStatus = { breaches: [], coming: null };
 
 /**
- * The same findings as the checks have of the rules, without the rest of a brief. A timer that is switched off breaks none; of one that is too
- * much work nothing is said.
+ * The checks' findings about rules, without the rest of a brief. A timer that is off breaks none; for one that takes too much work there
+ * are none.
  *
  * Cost: about that of a check.
  */

@@ -1,4 +1,4 @@
-/** Stations as rows of a spreadsheet: read with each bad cell reported and nothing else refused, and written the same way. */
+/** Stations as spreadsheet rows: reading reports each bad cell and refuses nothing else; writing uses the same columns. */
 import {
   faultsOfCell,
   nameCell,
@@ -16,7 +16,7 @@ import type { RecordChange, TimerRecord } from './record.ts';
 import { surveyOf, type SurveyStation, type SurveyStationFields } from '../survey/survey.ts';
 import { say } from '../language/say.ts';
 
-/** What a row says; the readers of its columns have made sure of the kinds of the values. */
+/** A row's values, with types ensured by the column readers. */
 interface Set {
   readonly plan: Record<string, unknown>;
   readonly survey: Record<string, unknown>;
@@ -150,13 +150,13 @@ const COLUMNS: readonly Column[] = [
 
 const STATION_HEADINGS: readonly string[] = ['number', ...COLUMNS.map(({ heading }) => heading)];
 
-/** The largest timer's stations, and some lines to spare. */
+/** The largest timer's stations, and some spare lines. */
 export const MOST_STATION_ROWS = 200;
 
 interface StationEntry {
   readonly line: number;
   readonly number: number;
-  /** Fields of the plan's station and of the survey's, those with a usable cell only. */
+  /** Fields of the plan's and the survey's station that have a usable cell. */
   readonly plan: Readonly<Record<string, unknown>>;
   readonly survey: Readonly<Record<string, unknown>>;
   readonly weeklySeconds?: number;
@@ -168,8 +168,8 @@ export interface StationTable {
 }
 
 /**
- * Reads stations from the rows of a CSV, the headings first, in any order. An empty cell leaves what is there; a bad one is reported and
- * leaves what is there, too. A row without a usable number is left out.
+ * Reads stations from CSV rows, header first, columns in any order. An empty or bad cell leaves the current value, and a bad one is
+ * reported. A row without a usable number is skipped.
  */
 export function readStationTable(rows: readonly (readonly string[])[], plan: Plan): StationTable {
   const table = readTable(rows, {
@@ -206,7 +206,7 @@ export function readStationTable(rows: readonly (readonly string[])[], plan: Pla
   return { entries, faults };
 }
 
-/** What importing the entries changes, as one step. */
+/** The change for importing the entries, in one step. */
 export function stationTableChange(
   { plan, survey }: TimerRecord,
   { entries }: StationTable,
@@ -237,7 +237,7 @@ export function stationTableChange(
   };
 }
 
-/** Stations as rows, the headings first; reading them back changes nothing. */
+/** Stations as rows, header first; reading them back changes nothing. */
 export const stationRows = ({ plan, survey }: TimerRecord): string[][] => [
   [...STATION_HEADINGS],
   ...plan.stations.map((station) => [

@@ -1,4 +1,4 @@
-/** How a timer stands on a date, as a list of many timers says it: worked out once, kept as JSON, and put into words by whoever asks. */
+/** Status of a timer on a date for lists: calculated once, stored as JSON, and turned into messages when read. */
 import type { Fault, Outcome } from '../document/fault.ts';
 import { proveAnyPhase } from '../engine/anyPhase.ts';
 import { attempt } from '../engine/effort.ts';
@@ -22,38 +22,38 @@ import type { TimerRecord } from './record.ts';
 export interface WeekDay {
   /** `YYYY-MM-DD`. */
   readonly date: string;
-  /** The letters of those that water. */
+  /** Letters of the programs that water. */
   readonly programs: string;
   readonly overlaps: boolean;
 }
 
 export interface TimerStatus extends RuleStatus {
-  /** With the first overlap alone; or why it is too much to work out. */
+  /** With the first overlap only; or why it takes too much work. */
   readonly proven: Outcome<Proven>;
   readonly sideBySide: boolean;
-  /** The letters of programs of which nobody knows where their interval stands. */
+  /** Letters of programs whose interval phase is not known. */
   readonly anyPhase: readonly string[];
   readonly isOff: boolean;
   readonly onOverlap: OnOverlap;
   /**
-   * Of each date from `from` on for which it may hold, and of a week more, the letters of what waters, with `!` where that overlaps; empty:
-   * switched off, or too much to work out.
+   * For each date from `from` on for which it may be valid, and a week more: letters of the programs that water, with `!` for an overlap;
+   * empty if off, or too much work.
    */
   readonly days: readonly string[];
   readonly from: EpochDay;
-  /** The last date on which all of it is still so, if nobody changes anything. */
+  /** Last date for which it is valid without changes. */
   readonly until: EpochDay;
 }
 
 export interface TimerStatusWords {
-  /** `breach`: nothing overlaps, but the rules of the place are broken. */
+  /** `breach`: no overlap, but it breaks the site's rules. */
   readonly verdict: Verdict | 'breach';
   readonly headline: string;
 }
 
 const DAYS_OF_A_WEEK = 7;
 const OVERLAPS = '!';
-/** A list is never older than that. */
+/** Lists are never older than this. */
 const MOST_DAYS = 28;
 
 function daysFrom(plan: Plan, on: EpochDay): string[] {
@@ -64,7 +64,7 @@ function daysFrom(plan: Plan, on: EpochDay): string[] {
     : [];
 }
 
-/** Of what was kept, the seven dates from one on. */
+/** The seven stored dates from one on. */
 export const weekOf = (
   { days, from }: Pick<TimerStatus, 'days' | 'from'>,
   on: EpochDay,
@@ -97,10 +97,10 @@ function lastDate(
       return last === null || last < on ? [] : [last];
     }),
   ];
-  // A rain delay holds starts back until it is over.
+  // A rain delay holds back starts until it ends.
   const resumes = resumesAt(plan);
   if (resumes > on * SECONDS_PER_DAY) dates.push(Math.floor(resumes / SECONDS_PER_DAY));
-  // A breach of the days of a week has the date of its Monday; it was worked out on this date all the same.
+  // A breach of days a week has the date of its Monday, but was calculated on this date.
   const last = Math.max(on, Math.min(...dates));
   const now = JSON.stringify(houseRulesOn(survey.rules, rules, house, on));
   for (let day = on + 1; day <= last; day++)
@@ -109,9 +109,9 @@ function lastDate(
 }
 
 /**
- * @param on the date at the house
+ * @param on date at the site
  *
- * Cost: that of a check, of the rules and of some weeks of cycles.
+ * Cost: a check, the rules, and some weeks of cycles.
  */
 export function timerStatus(
   record: TimerRecord,
@@ -145,7 +145,7 @@ const tooMuch = (faults: readonly Fault[]): TimerStatusWords => ({
   headline: faults.map(faultSentence).join(' '),
 });
 
-/** A timer is clear only where nothing overlaps and the rules of the place are kept. */
+/** "No overlaps" also requires that the site's rules are kept. */
 export function timerStatusWords(
   { proven, sideBySide, anyPhase, isOff, onOverlap, breaches: [breach] }: TimerStatus,
   speech: Speech,
@@ -158,7 +158,7 @@ export function timerStatusWords(
     : { verdict: tone, headline };
 }
 
-/** Which rule it breaks, or will break when rules to come are in force; empty: none. */
+/** Rule it breaks now, or when announced rules come into force; empty: none. */
 export function ruleTroubleWords(
   { breaches: [breach], coming }: Pick<TimerStatus, 'breaches' | 'coming'>,
   speech: Speech,
@@ -167,7 +167,7 @@ export function ruleTroubleWords(
   return trouble ? findingSentence(trouble, speech) : '';
 }
 
-/** Of a timer that is more work than a server takes upon itself. */
+/** Status of a timer that takes too much work for a server. */
 export const unprovenStatus = ({ settings, timer }: Plan, on: EpochDay): TimerStatus => ({
   proven: { ok: false, faults: [{ code: 'too-much-work', path: ['programs'] }] },
   sideBySide: false,

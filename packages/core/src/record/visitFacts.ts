@@ -1,4 +1,4 @@
-/** What a visit changed, in numbers, for reports over many visits. */
+/** What a visit changed, in numbers, for reports. */
 import { attempt } from '../engine/effort.ts';
 import { verdictOf } from '../engine/verdict.ts';
 import { givenByMonth } from '../garden/given.ts';
@@ -10,18 +10,18 @@ import type { ClosedVisit } from '../visit/visit.ts';
 
 /** A state of a timer. */
 export interface StateFacts {
-  /** Of watering in a year, all stations. */
+  /** Hours of watering in a year, all stations. */
   readonly hours: number;
-  /** Of a year; null: of some station that waters nobody knows how much. */
+  /** Litres in a year; null: the flow of some station that waters is not known. */
   readonly litres: number | null;
   /** Pairs of starts that overlap. */
   readonly overlaps: number;
 }
 
 export interface VisitFacts {
-  /** Null: nothing was frozen as found, or it is too much to work out. */
+  /** Null: not saved as found, or too much work. */
   readonly found: StateFacts | null;
-  /** Null: too much to work out. */
+  /** Null: too much work. */
   readonly left: StateFacts | null;
 }
 
@@ -44,7 +44,7 @@ function factsOf(plan: Plan, survey: Survey, on: EpochDay): StateFacts | null {
   return facts.ok ? facts.value : null;
 }
 
-/** @param survey of the timer: it knows the flows of its stations */
+/** @param survey of the timer, for station flows */
 export function visitFacts(visit: ClosedVisit, survey: Survey): VisitFacts {
   const on = parseDate(visit.began.slice(0, 10)) ?? 0;
   const { asFound, asLeft } = visit;

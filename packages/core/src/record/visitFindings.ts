@@ -1,4 +1,4 @@
-/** Findings that only a visit can make, in the form of those of the checks: what was read at the box, and what it means. */
+/** Findings only a visit can make, in the form of the checks': what was read at the timer, and what it means. */
 import { monthOf, parseMoment, SECONDS_PER_DAY, type EpochDay } from '../time/calendar.ts';
 import { clockAhead } from '../time/clock.ts';
 import { attempt } from '../engine/effort.ts';
@@ -13,20 +13,20 @@ export type VisitFinding = { readonly severity: Severity } &
   /** Seconds by which the clock was found ahead. */
   (
     | { readonly code: 'clock-wrong'; readonly ahead: number }
-    /** Seconds that the display shows and that the runs add up to. */
+    /** Seconds on the display, and the sum of the run times. */
     | {
         readonly code: 'total-differs';
         readonly program: string;
         readonly shown: number;
         readonly expected: number;
       }
-    /** Run times were read while the percent was not 100: minutes shown may be adjusted ones, or entered at that percent. */
+    /** Run times were read while the percent was not 100: the minutes shown may be adjusted, or entered at that percent. */
     | { readonly code: 'read-at-percent'; readonly program: string; readonly percent: number }
     | { readonly code: 'manual-left-on' }
     | { readonly code: 'hidden-not-looked' }
-    /** The settings saved inside the timer are not those that are left. */
+    /** The settings in the timer's memory are not those left. */
     | { readonly code: 'saved-inside-older' }
-    /** Of a two-wire timer. */
+    /** For a two-wire timer. */
     | {
         readonly code: 'decoder-twice';
         readonly decoder: string;
@@ -38,7 +38,7 @@ export type VisitFinding = { readonly severity: Severity } &
 /** Totals are shown in whole minutes. */
 const TOTAL_TOLERANCE = 60;
 
-/** Seconds by which the timer's clock was found ahead; null: nobody has noted it. */
+/** Seconds by which the timer's clock was found ahead; null: not noted. */
 export function foundAhead({ device }: Survey): number | null {
   const shown = parseMoment(device?.clockShown ?? '');
   const really = parseMoment(device?.clockReally ?? '');
@@ -47,7 +47,7 @@ export function foundAhead({ device }: Survey): number | null {
   return clockAhead({ day, secondOfDay: shown - day * SECONDS_PER_DAY }, really);
 }
 
-/** The total that the display must show for what was noted, at the percent of a date; null where it shows none. */
+/** Total that the display must show for what was noted, at the percent of a date; null if it shows none. */
 export function expectedTotal(plan: Plan, letter: string, on: EpochDay): number | null {
   const program = plan.programs.find((program) => program.letter === letter);
   if (!program) return null;
@@ -57,14 +57,14 @@ export function expectedTotal(plan: Plan, letter: string, on: EpochDay): number 
   return worked.ok ? worked.value : null;
 }
 
-/** Whether the stations hang on two wires: as noted, else as the kind says, else where a decoder is noted. */
+/** Whether the stations are on two wires: as noted, otherwise by kind, otherwise if a decoder is noted. */
 export const isTwoWire = (
   { device, stations }: Survey,
   kind: Pick<TimerKind, 'twoWire'> | null,
 ): boolean =>
   device?.twoWire ?? kind?.twoWire ?? stations.some(({ decoder }) => decoder !== undefined);
 
-/** The same decoder twice, and stations without one. */
+/** Duplicate decoders, and stations without one. */
 function decoderFindings({ stations }: Plan, survey: Survey): VisitFinding[] {
   const byDecoder = new Map<string, number[]>();
   const without: number[] = [];
@@ -85,7 +85,7 @@ function decoderFindings({ stations }: Plan, survey: Survey): VisitFinding[] {
   ];
 }
 
-/** What only somebody at the box can find: at the visit that is under way, and about its decoders. */
+/** Findings only someone at the timer can make, in the open visit and about its decoders. */
 export function visitFindings(
   plan: Plan,
   survey: Survey,

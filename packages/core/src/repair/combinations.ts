@@ -1,4 +1,4 @@
-/** All choices of so many of a list, each in its order. */
+/** All combinations of a number of items, each in list order. */
 export function* combinations<T>(list: readonly T[], count: number): Generator<T[]> {
   if (count === 0) {
     yield [];

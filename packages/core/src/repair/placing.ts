@@ -1,4 +1,4 @@
-/** Where the starts of a repaired plan go: as many as can be stay where they are. */
+/** Places the starts of a repaired plan, keeping as many as possible. */
 import type { DraftCycle, DraftRules } from '../planner/draftCycle.ts';
 import { SECONDS_PER_DAY } from '../time/calendar.ts';
 import { modulo } from '../time/dayRules.ts';
@@ -6,11 +6,11 @@ import { combinations } from './combinations.ts';
 
 export interface Movable {
   readonly cycle: DraftCycle;
-  /** Starts that are set now, seconds of the day. */
+  /** Current starts, seconds of the day. */
   readonly now: readonly number[];
-  /** How many starts it is to have. */
+  /** Number of starts it will have. */
   readonly count: number;
-  /** Starts that the rules and the timer allow it, seconds of the day. */
+  /** Starts that rules and timer allow, seconds of the day. */
   readonly allowed: ReadonlySet<number>;
 }
 
@@ -19,10 +19,10 @@ interface Placed {
   readonly second: number;
 }
 
-/** Places looked at for one choice of starts that stay. */
+/** Placements tried for one choice of kept starts. */
 const MOST_LOOKS = 1200;
 
-/** How many places may still be looked at in a whole repair. */
+/** Placements left to try in the whole repair. */
 export interface LooksLeft {
   left: number;
 }
@@ -38,7 +38,7 @@ export class StartPlacing {
   private readonly days: number;
   private looks = 0;
   private readonly all: LooksLeft;
-  /** Places of a program by its starts that stay, the best first. */
+  /** Placements of a program by its kept starts, best first. */
   private readonly places = new Map<string, readonly number[]>();
 
   constructor(rules: DraftRules, programs: readonly Movable[], all: LooksLeft) {
@@ -50,9 +50,9 @@ export class StartPlacing {
   }
 
   /**
-   * Starts of each program with so many of the present ones moved, the nearest places first.
+   * Starts of each program with a number of current ones moved, nearest placements first.
    *
-   * @param moves how many starts do not stay, beside those that a program loses or gains.
+   * @param moves starts that do not stay, besides those a program loses or gains
    */
   *with(moves: number): Generator<number[][]> {
     for (const kept of this.keepings(0, moves)) {
@@ -69,7 +69,7 @@ export class StartPlacing {
     }
   }
 
-  /** Choices of starts that stay. */
+  /** Choices of starts to keep. */
   private *keepings(program: number, moves: number): Generator<Placed[]> {
     const one = this.programs[program];
     if (!one) {
@@ -91,9 +91,10 @@ export class StartPlacing {
   }
 
   /**
-   * Places for all starts that are missing.
+   * Placements for all missing starts.
    *
-   * @param kept starts of the program that stay, once some were added @param first of its places that are left: two that change places are the same
+   * @param kept starts of the program that stay, possibly with some added
+   * @param first of its remaining placements; two that swap are the same
    */
   private *fill(
     placed: readonly Placed[],
@@ -123,7 +124,7 @@ export class StartPlacing {
     }
   }
 
-  /** Where another start of a program may go: inside the wished hours if it can, and no further from where it was than it must. */
+  /** Where another start of a program may go: inside the wished hours if possible, and as near as possible to where it was. */
   private placesOf(program: number, own: readonly Placed[]): readonly number[] {
     const key = `${program} ${own.map(({ second }) => second).join()}`;
     const known = this.places.get(key);
@@ -144,7 +145,11 @@ export class StartPlacing {
     return made;
   }
 
-  /** Whether two cycles ever meet. @param asSet both are set now: what they do to each other's soak is as it was */
+  /**
+   * Whether two cycles ever overlap.
+   *
+   * @param asSet both are current: their effect on each other's soak is unchanged
+   */
   private clash(x: Placed, y: Placed, asSet: boolean): boolean {
     const a = this.programs[x.program]?.cycle;
     const b = this.programs[y.program]?.cycle;

@@ -1,8 +1,8 @@
 /**
- * The smallest change that makes a plan keep to its brief again (planning.md section 4): everything stays as set unless it must change.
+ * The smallest change that makes a plan keep its brief again (planning.md section 4): everything stays as set unless it must change.
  *
- * Programs have variants, each with what it costs before starts are placed. Choices of one variant for each program are looked at in the order of
- * that cost; for each, starts are placed with as few of the present ones moved as can be. The engine checks what is found.
+ * Programs have variants, each with its cost before starts are placed. Combinations of one variant for each program are tried in order of
+ * that cost; for each, starts are placed with as few of the current ones moved as possible. The engine checks the result.
  */
 import { parseTime, SECONDS_PER_DAY, formatTime, type EpochDay } from '../time/calendar.ts';
 import type { Brief } from '../brief/brief.ts';
@@ -41,7 +41,7 @@ import {
   type Water,
 } from './variants.ts';
 
-/** Parts of planning.md section 4: editions broken, steps off the water, settings, programs whose days change, thousandths. */
+/** Parts of planning.md section 4: editions broken, steps off the water, settings, programs with changed days, thousandths. */
 export type RepairCost = readonly [number, number, number, number, number];
 
 export interface Repaired {
@@ -49,23 +49,23 @@ export interface Repaired {
   readonly plan: Plan | null;
   readonly changes: readonly SettingChange[];
   readonly cost: RepairCost | null;
-  /** Each edition that is announced, and whether the plan keeps it. */
+  /** Each announced edition, and whether the plan keeps it. */
   readonly coming: readonly ComingKept[];
-  /** What was wrong before: errors, and rules to come that would be broken. */
+  /** Problems before: errors, and announced rules that would be broken. */
   readonly wrong: readonly Finding[];
 }
 
 /** Days after which an edition is too far off to count. */
 export const NEAR_DAYS = 120;
-/** Plans that the engine checks, and choices of variants that are looked at, before the best so far counts. */
+/** Plans checked by the engine, and combinations tried, before the best so far is taken. */
 const MOST_CHECKS = 80;
 const MOST_CHOICES = 30_000;
 const MOST_MOVES = 6;
-/** Places for starts that are looked at in all. */
+/** Total placements of starts tried. */
 const MOST_LOOKS = 1_000_000;
 const MOST_STEPS = 400_000_000;
 
-/** Warnings of which a repair has none that is not there already. */
+/** Warnings that a repair must not introduce. */
 const NO_NEW: ReadonlySet<FindingCode> = new Set<FindingCode>([
   'mowing-day',
   'runs-off',
@@ -73,7 +73,7 @@ const NO_NEW: ReadonlySet<FindingCode> = new Set<FindingCode>([
   'not-often-enough',
 ]);
 
-/** What identifies a warning that was there before. */
+/** Identifies a warning that existed before. */
 const keyOf = ({ code, where }: Finding) => `${code} ${where.program ?? ''} ${where.station ?? ''}`;
 
 class Repair {
@@ -116,7 +116,7 @@ class Repair {
     const wrong = nowFindings.findings.filter(({ severity }) => severity === 'error');
     this.take(this.plan);
     if (!this.best || this.best.cost[0] > 0 || this.best.cost[1] > 0) {
-      // With all announced editions kept if that can be, else with as few broken as can be.
+      // With all announced editions kept if possible, otherwise with as few broken as possible.
       for (let broken = 0; broken <= this.near.length && !this.isDone(broken); broken++)
         for (const kept of combinations(this.near, this.near.length - broken))
           for (const settings of this.timerSettings()) this.among(kept, settings);
@@ -131,12 +131,12 @@ class Repair {
     };
   }
 
-  /** Whether nothing with so many editions broken could be better. */
+  /** Whether nothing with this many editions broken could be better. */
   private isDone(broken: number): boolean {
     return this.best !== null && this.best.cost[0] < broken;
   }
 
-  /** The timer's own settings: as they are, and each with one of them changed. */
+  /** The timer's own settings: unchanged, and each with one of them changed. */
   private *timerSettings(): Generator<Settings> {
     const { settings, timer } = this.plan;
     yield settings;
@@ -149,7 +149,7 @@ class Repair {
         yield { ...settings, stationDelaySeconds: Math.floor(stationDelaySeconds * share) };
   }
 
-  /** Repairs that keep the rules in force and some editions to come, with some settings of the timer. */
+  /** Repairs that keep the current rules and some announced editions, with given timer settings. */
   private among(kept: readonly Edition[], settings: Settings): void {
     const plan: Plan = { ...this.plan, settings };
     const rules = [
@@ -174,7 +174,7 @@ class Repair {
     const set = new DraftRules(hardOnly(brief, this.highestPercent()), bare, patterns, effort);
     const watering = wateringStations(plan);
     const missing = new Map(plan.programs.map((one) => [one, missingOf(one, watering)]));
-    // What nobody meant to water stays; what is half set and has no run loses its starts.
+    // What was never meant to water stays; an incomplete program without runs loses its starts.
     const still = plan.programs
       .filter((one) => missing.get(one)?.includes('runs'))
       .map((one) => (isUnused(missing.get(one) ?? []) ? one : { ...one, starts: [] }));
@@ -200,7 +200,7 @@ class Repair {
       if (this.checks >= MOST_CHECKS || this.looks.left <= 0) return;
       const broken = this.near.length - kept.length;
       const least: RepairCost = [broken, cost[0], cost[1] + base, cost[2], cost[3]];
-      // Choices come in the order of their cost: none that follows could be cheaper.
+      // Combinations come in order of cost, so none that follows could be cheaper.
       if (this.best && compareParts(least, this.best.cost) >= 0) return;
       const movables = chosen.map((variant, j) => movableOf(variant, moved[j] as Program));
       if (movables.some((one) => one === null)) continue;
@@ -208,7 +208,7 @@ class Repair {
     }
   }
 
-  /** Stations that have a warning now, which may stay. */
+  /** Stations with a warning now, which may stay. */
   private knownStations(code: FindingCode): ReadonlySet<number> {
     return new Set(
       this.nowFindings.findings.flatMap((finding) =>
@@ -217,7 +217,7 @@ class Repair {
     );
   }
 
-  /** The brief without demands that are not met now: to meet them is no part of a repair. */
+  /** The brief without demands that are already unmet: meeting them is not part of a repair. */
   private withoutKnown(brief: Brief): Brief {
     const seldom = this.knownStations('not-often-enough');
     const soaked = this.knownStations('soak-too-short');
@@ -231,7 +231,7 @@ class Repair {
     };
   }
 
-  /** The highest percent that is set. */
+  /** The highest percent set. */
   private highestPercent(): number {
     const { settings, programs } = this.plan;
     return Math.max(
@@ -293,7 +293,11 @@ class Repair {
     }
   }
 
-  /** Keeps a plan that is right and cheaper than the best. @returns whether it is right */
+  /**
+   * Keeps a valid plan that is cheaper than the best.
+   *
+   * @returns whether it is valid
+   */
   private take(plan: Plan): boolean {
     this.checks++;
     if (notFitting(plan, plan.timer).length > 0) return false;
@@ -338,7 +342,7 @@ interface Choice {
   readonly cost: PartCost;
 }
 
-/** One variant of each list, the cheapest choices first. */
+/** One variant from each list, cheapest combinations first. */
 function* cheapestFirst(lists: readonly (readonly Variant[])[]) {
   const costOf = (at: readonly number[]) =>
     sumOfCosts(at.map((i, j) => (lists[j]?.[i] as Variant).cost));
@@ -376,7 +380,7 @@ function* cheapestFirst(lists: readonly (readonly Variant[])[]) {
     const choice = pop();
     if (!choice) return;
     yield { chosen: choice.at.map((i, j) => lists[j]?.[i] as Variant), cost: choice.cost };
-    // Each choice comes of one other only: that with the last place that is not the first one less.
+    // Each combination has exactly one parent: the one whose last non-zero index is one less.
     const last = Math.max(
       0,
       choice.at.findLastIndex((i) => i > 0),
@@ -389,10 +393,10 @@ function* cheapestFirst(lists: readonly (readonly Variant[])[]) {
 }
 
 /**
- * The smallest change with which a plan keeps to a brief, to the rules announced for the next 120 days as well if that can be.
+ * The smallest change with which a plan keeps a brief, including rules announced for the next 120 days if possible.
  *
- * @param on the date of the repair; only dates on or after it count.
- * @param keepsDays where days change, each station keeps the days of the brief, which are no hard rule otherwise
+ * @param on date of the repair; earlier dates do not count
+ * @param keepsDays if days change, each station keeps the brief's days, which are otherwise not a hard rule
  * @throws TooMuchWork
  */
 export const repair = (plan: Plan, brief: Brief, on: EpochDay, keepsDays = false): Repaired =>

@@ -14,7 +14,7 @@ function runsChanged(before: Program, after: Program): RunEntry[] {
   });
 }
 
-/** The change from a plan to its repaired one: only what differs. */
+/** The change from a plan to its repaired version: only what differs. */
 export function repairChange(before: Plan, after: Plan): PlanChange {
   const programs = before.programs.flatMap((program): PlanChange[] => {
     const { letter } = program;

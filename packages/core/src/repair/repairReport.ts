@@ -1,10 +1,10 @@
-/** The answer of `water-clock repair` (planning.md section 4). */
+/** Output of `water-clock repair` (planning.md section 4). */
 import { findingSentence } from '../findings/findingWords.ts';
 import type { EpochDay } from '../time/calendar.ts';
 import { plural, say } from '../language/say.ts';
 import type { Repaired } from './repair.ts';
 
-/** Settings that a technician talks a homeowner through on the phone; more of them need a visit. */
+/** Most settings to talk a homeowner through on the phone; more need a visit. */
 export const MOST_BY_PHONE = 8;
 
 /** What a repair takes, in a sentence or two. */
@@ -20,7 +20,7 @@ export function repairSummary({ plan, changes }: Pick<Repaired, 'plan' | 'change
     : plural(changes.length, '# setting changes.', '# settings change. Plan a visit.');
 }
 
-/** @param on the date of the repair */
+/** @param on date of the repair */
 export function repairReport(repaired: Repaired, on: EpochDay) {
   const { plan, changes, cost, coming, wrong } = repaired;
   return {

@@ -1,11 +1,11 @@
-/** What one keys in to make one plan into another, setting by setting (planning.md section 4). */
+/** What to key in to turn one plan into another, setting by setting (planning.md section 4). */
 import type { Plan, Program, Settings } from '../plan/plan.ts';
 import type { Days } from '../time/dayRules.ts';
 import type { TimeText } from '../time/calendar.ts';
 
-/** One setting; null: there is none before, or after. */
+/** One setting; null: none before, or after. */
 export type SettingChange = {
-  /** Letter; null: the setting is the timer's own. */
+  /** Letter; null: a setting of the timer. */
   readonly program: string | null;
 } & (
   | { readonly field: 'start'; readonly from: TimeText | null; readonly to: TimeText | null }
@@ -30,7 +30,7 @@ const TIMER_FIELDS = [
   'seasonalPercent',
 ] as const satisfies readonly (keyof Settings)[];
 
-/** Times in one list and not in the other, each as often as it is there more often. */
+/** Times in one list and not in the other, counting repeats. */
 function without(times: readonly TimeText[], others: readonly TimeText[]): TimeText[] {
   const left = [...others];
   return times.filter((time) => {
@@ -59,7 +59,7 @@ function programChanges(before: Program, after: Program): SettingChange[] {
   return changes;
 }
 
-/** Every setting that differs; programs by their letters, then the timer's own. */
+/** Every setting that differs; programs by letter, then the timer's own. */
 export function settingChanges(before: Plan, after: Plan): SettingChange[] {
   const programs = [...before.programs]
     .sort((a, b) => (a.letter < b.letter ? -1 : 1))

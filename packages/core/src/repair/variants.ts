@@ -1,4 +1,4 @@
-/** What a program may become in a repair: other days, another number of starts, other runs, each with what it costs. */
+/** What a program may become in a repair: other days, another number of starts, other runs, each with its cost. */
 import type { RunChoice } from '../brief/runChoices.ts';
 import { nearestRun, runChoice } from '../brief/runChoices.ts';
 import { wishOf, type Brief, type BriefStation } from '../brief/brief.ts';
@@ -10,7 +10,7 @@ import type { DayPattern, Patterns } from '../planner/patterns.ts';
 import type { Plan, Program } from '../plan/plan.ts';
 import { EVERY_WEEKDAY, maskOfMonthDays, maskOfWeekdays, ruleSet } from '../time/dayRules.ts';
 
-/** What of a repair's cost is known before starts are placed; parts as in planning.md section 4, the second to the fifth. */
+/** The part of a repair's cost known before starts are placed: parts 2 to 5 of planning.md section 4. */
 export type PartCost = readonly [steps: number, settings: number, days: number, share: number];
 
 export const sumOfCosts = (costs: readonly PartCost[]): PartCost =>
@@ -30,13 +30,13 @@ export function compareParts(a: readonly number[], b: readonly number[]): number
 export interface Variant {
   readonly program: Program;
   readonly pattern: DayPattern;
-  /** How many starts it has. */
+  /** Number of starts. */
   readonly starts: number;
   readonly members: readonly { readonly need: Need; readonly run: RunChoice }[];
   readonly cost: PartCost;
 }
 
-/** What each station gets and should get, seconds in a mean week at 100 percent. */
+/** Actual and wanted water of each station, seconds in an average week at 100 percent. */
 export interface Water {
   readonly given: ReadonlyMap<number, number>;
   readonly wanted: ReadonlyMap<number, number>;
@@ -46,7 +46,7 @@ export interface Kept {
   readonly water: Water;
   /** Each station is watered as often as the brief asks. */
   readonly keepsDays: boolean;
-  /** Stations that water on mowing days now, and may go on. */
+  /** Stations that water on mowing days now, and may continue. */
   readonly mayBeMown: ReadonlySet<number>;
 }
 
@@ -87,7 +87,7 @@ function needOf(
   };
 }
 
-/** The pattern of the days that a program has; null: by hours, or never. */
+/** Pattern of a program's current days; null: by hours, or never. */
 function patternNow(plan: Plan, { days }: Program, patterns: Patterns): DayPattern | null {
   if (!days) return null;
   const off = maskOfMonthDays(plan.settings.offDaysOfMonth ?? []);
@@ -108,7 +108,7 @@ export class Variants {
     this.kept = kept;
   }
 
-  /** All variants of a program that its days allow, the cheapest first. */
+  /** All variants of a program that its days allow, cheapest first. */
   of(program: Program): Variant[] {
     const { plan, patterns } = this;
     const { timer } = plan;
@@ -178,7 +178,7 @@ export class Variants {
     };
   }
 
-  /** Seconds a week that a station gets from other programs. */
+  /** Seconds a week a station gets from other programs. */
   private elsewhere(program: Program, number: number): number {
     return Math.max(0, (this.kept.water.given.get(number) ?? 0) - this.fromNow(program, number));
   }
@@ -191,7 +191,7 @@ export class Variants {
     return runChoice(timer, 1, seconds, now.mean * program.starts.length).given;
   }
 
-  /** The run that is kept if it gives enough, else the one that comes nearest to what the station gets now, or should get. */
+  /** The current run if it gives enough, otherwise the one closest to the current or wanted water. */
   private runOf(program: Program, { number, cycle }: Need, runsAWeek: number): RunChoice {
     const { timer } = this.plan;
     const elsewhere = this.elsewhere(program, number);
@@ -202,7 +202,7 @@ export class Variants {
     const stepsOf = ({ given }: RunChoice) => stepsOff(offOf(elsewhere + given, wanted));
     const fitsTimer = seconds % timer.runStepSeconds === 0 && seconds <= timer.longestRunSeconds;
     if (fitsTimer && stepsOf(kept) === 0) return kept;
-    // A run that the timer does not split, and that was short enough, stays so.
+    // An unsplit run that was short enough stays so.
     const splits =
       timer.cycleSoak === 'station' ||
       (timer.cycleSoak === 'program' && program.cycleSeconds !== undefined);
@@ -225,20 +225,20 @@ export class Variants {
   }
 }
 
-/** Whether dates are as many, and as close to each other, as a station wants. */
+/** Whether dates are as many, and as close together, as a station wants. */
 const isOftenEnough = (
   days: NonNullable<BriefStation['days']> | null,
   mean: number,
   gap: number,
 ): boolean => !days || (mean >= days.least - 1e-9 && gap <= mostDaysBetween(days.least));
 
-/** Starts of a program that are added or taken away at most. */
+/** Most starts added to or removed from a program. */
 const MOST_STARTS_MORE = 2;
 
 const offOf = (given: number, wanted: number) =>
   wanted > 0 ? Math.abs(given - wanted) / wanted : 0;
 
-/** The brief with what is not hard in a repair left out. */
+/** The brief without demands that are not hard in a repair. */
 export function hardOnly(brief: Brief, headroomPercent: number): Brief {
   const { notBefore, finishBy } = wishOf(brief);
   return { ...brief, wish: { notBefore, finishBy, headroomPercent } };

@@ -1,4 +1,4 @@
-/** The rules of one house: those noted for it by hand, else those of its place. */
+/** The rules of one site: its own if noted, otherwise the library's. */
 import { assertDefined } from '../document/assertDefined.ts';
 import type { BriefRules } from '../brief/brief.ts';
 import {
@@ -15,10 +15,7 @@ import { WeekWindows } from '../time/windows.ts';
 import { rulingOn, type RuledHouse } from './ruling.ts';
 import type { Rules } from './rules.ts';
 
-/**
- * The rules of a house on a date as a brief has them; null where it is free, or where nothing is known. A ban is a list of weekdays
- * that is empty.
- */
+/** A site's rules on a date, for a brief; null: free, or not known. A ban is an empty list of weekdays. */
 export function houseRulesOn(
   own: BriefRules | undefined,
   rules: Rules | null,
@@ -32,15 +29,15 @@ export function houseRulesOn(
   return ruling.kind === 'forbidden' ? { weekdays: [] } : null;
 }
 
-/** Rules of a house that begin later, and hold until others do. */
+/** A site's rules that begin later and are valid until the next. */
 export interface ComingRules {
   readonly from: EpochDay;
-  /** The first date on which they hold no longer; null: no other rules are announced. */
+  /** First date on which they are no longer valid; null: no other rules are announced. */
   readonly until: EpochDay | null;
   readonly rules: BriefRules;
 }
 
-/** What later editions bring for a house, where that differs from what held before; an edition that leaves it free is left out. */
+/** What later editions change for a site; editions that leave it free are left out. */
 export function comingRules(
   own: BriefRules | undefined,
   rules: Rules | null,
@@ -64,19 +61,19 @@ export function comingRules(
 export interface MonthBan {
   /** 1 to 12. */
   readonly month: number;
-  /** The first and the last date of the month on which it may not. */
+  /** First and last date of the month on which it may not. */
   readonly from: EpochDay;
   readonly to: EpochDay;
-  /** On none of its dates, as far as they are still to come. */
+  /** On none of its remaining dates. */
   readonly isWhole: boolean;
 }
 
 const MONTHS_OF_A_YEAR = 12;
 
 /**
- * The months of the coming year with dates on which rules ban timers, the present month first.
+ * Months of the coming year with dates on which rules ban timers, the current month first.
  *
- * @param on the first date that is looked at.
+ * @param on first date considered
  */
 export function bansByMonth(
   own: BriefRules | undefined,
@@ -104,7 +101,11 @@ export function bansByMonth(
   return bans;
 }
 
-/** Bans that follow one another, month after month, as one. @param bans in the order of their dates. */
+/**
+ * Consecutive bans, month after month, joined.
+ *
+ * @param bans by date
+ */
 export function banSpans(bans: readonly MonthBan[]): Omit<MonthBan, 'month'>[] {
   const spans: Omit<MonthBan, 'month'>[] = [];
   for (const { from, to, isWhole } of bans) {
@@ -116,7 +117,7 @@ export function banSpans(bans: readonly MonthBan[]): Omit<MonthBan, 'month'>[] {
   return spans;
 }
 
-/** Whether a date is one on which watering is allowed at all. */
+/** Whether watering is allowed at all on a date. */
 function isAllowedDate({ weekdays, parity }: BriefRules, day: EpochDay): boolean {
   const weekday = WEEKDAYS[weekdayIndexOf(day)];
   if (weekdays && weekday && !weekdays.includes(weekday)) return false;
@@ -129,10 +130,10 @@ export interface RuledOut {
 }
 
 /**
- * When a house may not water between two moments, in order, none touching another. How many days a week are allowed is not in it: that
- * depends on which days are used.
+ * When a site may not water between two moments, in order and disjoint. A limit on days a week is not included, since it depends on which
+ * days are used.
  *
- * @param rulesOn the rules of each date; null: free.
+ * @param rulesOn the rules of each date; null: free
  */
 export function ruledOut(
   rulesOn: (day: EpochDay) => BriefRules | null,

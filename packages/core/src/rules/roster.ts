@@ -1,4 +1,4 @@
-/** Rules as a roster: which weekdays each last digit of a street number has, or odd and even numbers, for each supply. */
+/** Rules as a grid: weekdays by last digit of the house number, or by odd and even, for each supply. */
 import type { BriefRules } from '../brief/brief.ts';
 import type { Supply } from '../site/site.ts';
 import { SUPPLIES } from '../site/site.ts';
@@ -10,7 +10,7 @@ import { rulingOn, type Ruling } from './ruling.ts';
 export const ROSTER_KINDS = ['digits', 'parity'] as const;
 export type RosterKind = (typeof ROSTER_KINDS)[number];
 
-/** The rows of each kind, by a street number that falls into them. */
+/** Rows of each kind, by a sample house number. */
 const ROWS = {
   digits: Array.from({ length: 10 }, (_, digit) => ({ name: String(digit), house: `1${digit}` })),
   parity: [
@@ -22,13 +22,13 @@ const ROWS = {
 export const rosterRows = (kind: RosterKind): readonly string[] =>
   ROWS[kind].map(({ name }) => name);
 
-/** The roster of some supplies. */
+/** The grid of some supplies. */
 export interface RosterTable {
-  /** Empty: whatever the supply. */
+  /** Empty: any supply. */
   readonly supplies: readonly Supply[];
-  /** Of each row the weekdays that are allowed; none: no watering by a timer. */
+  /** Allowed weekdays of each row; none: no watering by a timer. */
   readonly days: readonly (readonly Weekday[])[];
-  /** What is allowed besides, alike in all rows. */
+  /** Other permissions, the same in all rows. */
   readonly rest: Omit<BriefRules, 'weekdays'>;
 }
 
@@ -50,7 +50,7 @@ function daysOf(ruling: Ruling): readonly Weekday[] {
   return weekdays ? WEEKDAYS.filter((one) => weekdays.includes(one)) : WEEKDAYS;
 }
 
-/** Supplies that the clauses tell apart, each set once; those that none names last. */
+/** Supplies the clauses tell apart, each set once; those none names come last. */
 function suppliesToldApart({ clauses }: RulesEdition): (readonly Supply[])[] {
   const sets = new Map<string, readonly Supply[]>();
   for (const { when } of clauses)
@@ -59,7 +59,7 @@ function suppliesToldApart({ clauses }: RulesEdition): (readonly Supply[])[] {
   return named.size < SUPPLIES.length ? [...sets.values(), []] : [...sets.values()];
 }
 
-/** The roster of an edition, as near as one can say it. */
+/** An edition as a grid, as closely as possible. */
 export function rosterOf(edition: RulesEdition, kind: RosterKind): Roster {
   const groups = suppliesToldApart(edition);
   const named = groups.flat();
@@ -77,7 +77,7 @@ export function rosterOf(edition: RulesEdition, kind: RosterKind): Roster {
   };
 }
 
-/** The clauses of one table: rows with the same days together. */
+/** Clauses of one grid: rows with equal days together. */
 function clausesOf({ supplies, days, rest }: RosterTable, kind: RosterKind): RulesClause[] {
   const groups = new Map<string, number[]>();
   days.forEach((allowed, row) => {
@@ -101,7 +101,7 @@ function clausesOf({ supplies, days, rest }: RosterTable, kind: RosterKind): Rul
   });
 }
 
-/** An edition with a roster in place of its clauses; tables for any supply go last, since the first clause that fits holds. */
+/** An edition with a grid in place of its clauses; grids for any supply go last, since the first matching clause applies. */
 export function withRoster(edition: RulesEdition, { kind, tables }: Roster): RulesEdition {
   const ordered = [
     ...tables.filter(({ supplies }) => supplies.length > 0),
@@ -117,7 +117,7 @@ const meaningOf = (ruling: Ruling) =>
       : [ruling.kind],
   );
 
-/** Whether a roster of a kind says all that the clauses of an edition say, for every house. */
+/** Whether a grid of a kind expresses all of an edition's clauses, for every site. */
 export function isRoster(edition: RulesEdition, kind: RosterKind): boolean {
   const same = withRoster(edition, rosterOf(edition, kind));
   const houses = ROWS.digits.map(({ house }) => house);
@@ -125,7 +125,7 @@ export function isRoster(edition: RulesEdition, kind: RosterKind): boolean {
     houses.every((house) => {
       const [before, after] = [edition, same].map((one) => rulingIn(one, house, supply));
       if (!before || !after) return false;
-      // A house that is free and one that may water on any day are alike.
+      // A free site and one that may water on any day are the same.
       const isFree = (ruling: Ruling) =>
         ruling.kind === 'free' ||
         (ruling.kind === 'allowed' &&

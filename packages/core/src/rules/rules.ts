@@ -1,7 +1,7 @@
 /**
- * The watering rules of a place as the office keeps them: an open document, `water-clock-rules`, file ending `.rules.json`.
- * Rules are data: which days and hours are allowed to whom, and from when. Local rules come first, and they change, so a
- * document holds versions with the dates on which they come into force.
+ * The watering rules of an area in the library: an open document, `water-clock-rules`, file extension `.rules.json`. Rules are data: which
+ * days and hours are allowed to whom, and from when. Local rules come first, and they change, so a document has editions with dates from
+ * which they are in force.
  */
 import type { BriefRules } from '../brief/brief.ts';
 import { readRulesFields } from '../brief/readBrief.ts';
@@ -26,27 +26,27 @@ import { say } from '../language/say.ts';
 export const RULES_FORMAT = 'water-clock-rules';
 export const RULES_VERSION = 1;
 
-/** Which houses a clause is about; a condition that is not named holds for every house. */
+/** Which sites a clause is for; an absent condition matches every site. */
 export interface RulesCondition {
   readonly supplies?: readonly Supply[];
-  /** Last digits of the street number. */
+  /** Last digits of the house number. */
   readonly lastDigits?: readonly number[];
   readonly parity?: 'odd' | 'even';
 }
 
-/** What some houses are allowed. The windows are the hours without watering. */
+/** What some sites are allowed. The windows are the no-watering hours. */
 export interface RulesClause extends BriefRules {
   readonly when?: RulesCondition;
-  /** No watering at all by a timer. */
+  /** No watering by a timer at all. */
   readonly noWatering?: boolean;
 }
 
 export interface RulesEdition {
-  /** The first date on which it holds; it holds until the next edition does. */
+  /** First date on which it is valid; it is valid until the next edition. */
   readonly from: DateText;
-  /** The first clause that fits a house holds for it. A house that fits no clause is free. */
+  /** The first matching clause applies. A site that matches none is free. */
   readonly clauses: readonly RulesClause[];
-  /** New planting is free until this date, the date itself included. */
+  /** New planting is free until this date, inclusive. */
   readonly newPlantingUntil?: DateText;
   readonly source?: string;
   readonly note?: string;
@@ -93,7 +93,7 @@ const shape = object<Rules>({
   ),
 });
 
-/** Reads rules from a JSON value. Strict; editions stand in the order of their dates, each date once. */
+/** Reads rules from a JSON value. Strict; editions must be in order of date, each date once. */
 export function readRules(value: unknown): Outcome<Rules> {
   const faults: Fault[] = [];
   const other = foreignDocument(value, RULES_FORMAT, RULES_VERSION);

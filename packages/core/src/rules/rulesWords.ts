@@ -1,4 +1,4 @@
-/** What rules mean for a house, in a sentence. */
+/** What rules mean for a site, in a sentence. */
 import { assertDefined } from '../document/assertDefined.ts';
 import type { BriefRules } from '../brief/brief.ts';
 import { civilOf, parseDate, parseTime, type EpochDay } from '../time/calendar.ts';
@@ -27,7 +27,7 @@ export function windowWords(
   return weekdays ? say`${hours} on ${weekdaysWords(weekdays)}` : hours;
 }
 
-/** Which houses a clause is about: `Numbers ending in 1 and 2, water from a bore`. */
+/** Which sites a clause is for: `Numbers ending in 1 and 2, water from a bore`. */
 export function conditionWords({ supplies, lastDigits, parity }: RulesCondition): string {
   const parts = [
     lastDigits && say`numbers ending in ${listed(lastDigits)}`,
@@ -41,7 +41,7 @@ export function conditionWords({ supplies, lastDigits, parity }: RulesCondition)
   return parts.length === 0 ? say`every house` : parts.join(', ');
 }
 
-/** What a house may do: `Wed and Sat only; not from 9:00 to 18:00; on at most 2 days a week; drip is free`. */
+/** What a site may do: `Wed and Sat only; not from 9:00 to 18:00; on at most 2 days a week; drip is free`. */
 export function allowedWords(rules: BriefRules, speech: Speech): string {
   const { weekdays, parity, noWaterWindows = [], mostDaysPerWeek, dripExempt } = rules;
   const parts = [
@@ -83,7 +83,7 @@ function rulingWords(ruling: Ruling, speech: Speech): string {
   }
 }
 
-/** `off, banned from 1 May`; of a part of a month `banned from 10 to 20 May`. */
+/** `off, banned from 1 May`; for part of a month `banned from 10 to 20 May`. */
 export function banWords({ from, to, isWhole }: Omit<MonthBan, 'month'>, speech: Speech): string {
   const begins = dayOfMonthWords(from, speech);
   if (isWhole) return say`off, banned from ${begins}`;
@@ -92,7 +92,7 @@ export function banWords({ from, to, isWhole }: Omit<MonthBan, 'month'>, speech:
     : say`banned from ${begins} to ${dayOfMonthWords(to, speech)}`;
 }
 
-/** `Off from 1 May to 31 October, banned: …`; of less than a month as `banWords` says it. */
+/** `Off from 1 May to 31 October, banned: …`; less than a month as in `banWords`. */
 export function banSpanSentence(span: Omit<MonthBan, 'month'>, speech: Speech): string {
   if (!span.isWhole) return `${capitalized(banWords(span, speech))}.`;
   const [from, to] = [dayOfMonthWords(span.from, speech), dayOfMonthWords(span.to, speech)];
@@ -105,7 +105,7 @@ function dayOfMonthWords(date: EpochDay, { order }: Speech): string {
   return order === 'month-day' ? `${monthName(month)} ${day}` : `${day} ${monthName(month)}`;
 }
 
-/** What holds today and from when it changes, in one sentence. */
+/** What is valid today and when it changes, in one sentence. */
 export function rulesSentence(rules: Rules, house: RuledHouse, speech: Speech): string {
   const now = rulingWords(rulingOn(rules, house, speech.on), speech);
   const next = nextRuling(rules, house, speech.on);

@@ -1,11 +1,11 @@
-/** What the rules of a place mean for one house on one date. */
+/** What the rules mean for one site on one date. */
 import { assertDefined } from '../document/assertDefined.ts';
 import type { BriefRules } from '../brief/brief.ts';
 import { parseDate, type EpochDay } from '../time/calendar.ts';
 import type { Supply } from '../site/site.ts';
 import type { Rules, RulesClause, RulesCondition, RulesEdition } from './rules.ts';
 
-/** What rules go by. */
+/** What rules depend on. */
 export interface RuledHouse {
   /** As written: `41`, `17a`, `8-10`. */
   readonly houseNumber: string | null;
@@ -15,9 +15,9 @@ export interface RuledHouse {
 export type Ruling =
   /** No edition is in force yet. */
   | { readonly kind: 'none-yet' }
-  /** The house is free: no clause fits it. */
+  /** The site is free: no clause matches. */
   | { readonly kind: 'free'; readonly edition: RulesEdition }
-  /** What must be known of the house first. */
+  /** What must be known about the site first. */
   | {
       readonly kind: 'unknown';
       readonly edition: RulesEdition;
@@ -31,13 +31,13 @@ export type Ruling =
       readonly rules: BriefRules;
     };
 
-/** The street number that rosters go by: the last whole number of what is written. `17a` is 17, `8-10` is 10. */
+/** The house number used by rules: the last whole number in the text. `17a` is 17, `8-10` is 10. */
 export function rosterNumber(houseNumber: string | null): number | null {
   const digits = houseNumber?.match(/\d+/g)?.at(-1);
   return digits === undefined ? null : Number(digits.slice(-9));
 }
 
-/** Whether a condition is about a house, or what is not known of it. */
+/** Whether a condition matches a site, or what is not known about it. */
 function meets(
   { supplies, lastDigits, parity }: RulesCondition,
   { houseNumber, supply }: RuledHouse,
@@ -68,7 +68,7 @@ function rulingOf(edition: RulesEdition, house: RuledHouse): Ruling {
   return { kind: 'free', edition };
 }
 
-/** What holds for a house on a date. */
+/** The rules for a site on a date. */
 export function rulingOn(rules: Rules, house: RuledHouse, on: EpochDay): Ruling {
   const edition = editionOn(rules, on);
   return edition ? rulingOf(edition, house) : { kind: 'none-yet' };
@@ -89,7 +89,7 @@ const meaning = (ruling: Ruling): string => {
   ]);
 };
 
-/** The first later date on which something else holds for the house; null where nothing changes. */
+/** The next later date on which something else applies to the site; null if nothing changes. */
 export function nextRuling(rules: Rules, house: RuledHouse, on: EpochDay): NextRuling | null {
   const now = meaning(rulingOn(rules, house, on));
   for (const edition of rules.editions) {

@@ -7,37 +7,37 @@ export const GARDEN_VERSION = 1;
 export interface GardenStation {
   readonly number: number;
   readonly areaM2?: number;
-  /** Share of the reference evapotranspiration that the plants use, surroundings included. */
+  /** Crop coefficient: share of the reference evapotranspiration that the plants use, including surroundings. */
   readonly plantFactor: number;
   readonly rootDepthMm: number;
-  /** Millimetres of water in a metre of soil that plants can use. */
+  /** Available water of the soil, mm a metre. */
   readonly availableWater: number;
-  /** Share of the available water that may be missing at 5 mm a day; 0.5 where not given. */
+  /** Depletion fraction at 5 mm a day; 0.5 by default. */
   readonly allowedDepletion?: number;
-  /** Millimetres an hour. */
+  /** mm an hour. */
   readonly precipitationRate: number;
-  /** What the driest quarter gets, as a share of the mean; 1 where not given. */
+  /** Water of the driest quarter as a share of the average; 1 by default. */
   readonly uniformity?: number;
-  /** Millimetres an hour that go into the soil; absent: all of it. */
+  /** Infiltration, mm an hour; absent: unlimited. */
   readonly intakeRate?: number;
-  /** Millimetres that stand on the surface before water runs off; 0 where not given. */
+  /** Surface storage before water runs off, mm; 0 by default. */
   readonly surfaceStorage?: number;
-  /** True where not given. */
+  /** True by default. */
   readonly obeysRain?: boolean;
 }
 
 export interface WeatherDay {
   readonly date: DateText;
-  /** Reference evapotranspiration, millimetres. */
+  /** Reference evapotranspiration, mm. */
   readonly eto: number;
-  /** Millimetres. */
+  /** mm. */
   readonly rain: number;
 }
 
 export interface RainSensor {
-  /** Millimetres on one date from which it stops the timer. */
+  /** Rain on one date that makes it stop the timer, mm. */
   readonly stopsAt: number;
-  /** Dates after that one on which it still does. */
+  /** Further dates on which it stops the timer. */
   readonly dryDays: number;
 }
 
@@ -47,7 +47,7 @@ export interface Garden {
   readonly stations: readonly GardenStation[];
   /** Consecutive dates. */
   readonly weather: readonly WeatherDay[];
-  /** Share of the available water that is missing on the first morning; 0 where not given. */
+  /** Depletion on the first morning, as a share of the available water; 0 by default. */
   readonly start?: number;
   readonly rainSensor?: RainSensor;
 }

@@ -1,4 +1,4 @@
-/** The reader of the garden document (season.md): as strict as that of the plan. */
+/** Reader of the garden document (season.md), as strict as that of the plan. */
 import type { Fault, Outcome } from '../document/fault.ts';
 import { foreignDocument, readJson } from '../document/openDocument.ts';
 import {
@@ -24,7 +24,7 @@ import {
   type WeatherDay,
 } from './garden.ts';
 
-/** Dates of weather: two at least, and over fifty years at most. */
+/** Dates of weather: at least two, and over fifty years at most. */
 const DATES = { least: 2, most: 20_000 };
 
 const station = object<GardenStation>({
@@ -88,7 +88,7 @@ function crossFaults({ stations, weather }: Garden): Fault[] {
   return faults;
 }
 
-/** Reads a garden from a JSON value. Strict, as `readPlan` is. */
+/** Reads a garden from a JSON value, as strictly as `readPlan`. */
 export function readGarden(value: unknown): Outcome<Garden> {
   const other = foreignDocument(value, GARDEN_FORMAT, GARDEN_VERSION);
   if (other) return { ok: false, faults: [other] };
@@ -99,5 +99,5 @@ export function readGarden(value: unknown): Outcome<Garden> {
   return between.length > 0 ? { ok: false, faults: between } : { ok: true, value: garden };
 }
 
-/** Reads a garden from the text of a file; a leading byte order mark is allowed. */
+/** Reads a garden from a file's text; a byte order mark is allowed. */
 export const readGardenText = (json: string): Outcome<Garden> => readJson(json, readGarden);

@@ -1,6 +1,6 @@
 /**
- * What a garden gets from a plan through years of weather: the water in the root zone of each station, day by day (season.md), after chapter 8 of FAO
- * Irrigation and Drainage Paper 56. Water is neither made nor lost.
+ * What a garden gets from a plan over years of weather: the root-zone water of each station, day by day (season.md), after chapter 8 of FAO
+ * Irrigation and Drainage Paper 56. The balance is exact.
  */
 import { assertDefined } from '../document/assertDefined.ts';
 import { Effort } from '../engine/effort.ts';
@@ -9,10 +9,10 @@ import type { Plan } from '../plan/plan.ts';
 import { civilOf, parseDate, SECONDS_PER_DAY, type EpochDay } from '../time/calendar.ts';
 import type { Garden, GardenStation } from './garden.ts';
 
-/** The driest quarter first. */
+/** Driest quarter first. */
 export type Quarters = readonly [number, number, number, number];
 
-/** Millimetres, as means of the quarters. */
+/** Millimetres, averaged over the quarters. */
 interface Amounts {
   readonly applied: number;
   readonly ranOff: number;
@@ -28,12 +28,12 @@ export interface SeasonSums extends Amounts {
 export interface AccountDay {
   readonly day: EpochDay;
   readonly irrigation: number;
-  /** That counted. */
+  /** Effective rain. */
   readonly rain: number;
   readonly ranOff: number;
   readonly used: number;
   readonly percolated: number;
-  /** Millimetres that are missing in the evening. */
+  /** Depletion in the evening, mm. */
   readonly depletion: Quarters;
 }
 
@@ -41,7 +41,7 @@ export interface StationSeason extends SeasonSums {
   readonly station: number;
   readonly rain: number;
   readonly used: number;
-  /** Of `percolated`, what irrigation brought. */
+  /** The part of `percolated` that came from irrigation. */
   readonly percolatedIrrigation: number;
   readonly byYear: readonly (SeasonSums & { readonly year: number })[];
 }
@@ -52,21 +52,21 @@ export interface Season {
   readonly stations: readonly StationSeason[];
 }
 
-/** Small steps of the engine: twenty thousand dates of a timer with everything. */
+/** Engine steps: enough for twenty thousand dates of a timer with everything. */
 const MOST_STEPS = 4_000_000_000;
 const SECONDS_PER_HOUR = 3600;
-/** Rain below this share of the day's reference evapotranspiration dries from the leaves. */
+/** Rain below this share of the day's reference evapotranspiration evaporates from the leaves. */
 const LEAST_RAIN_SHARE = 0.2;
 
 /** A valve open on one date, seconds from the first midnight. */
 interface Opening {
   readonly on: number;
   readonly off: number;
-  /** The date on which the valve opened, counted from the first one; below 0 on the evening before. */
+  /** Date on which the valve opened, counted from the first; negative on the evening before. */
   readonly opened: number;
 }
 
-/** When each station is open, cut at midnight, in order; two cycles that water one station at once open it once. */
+/** When each station is open, split at midnight, in order; two cycles watering one station at once open it once. */
 function openingsOf(plan: Plan, first: EpochDay, days: number): Map<number, Opening[]> {
   const effort = new Effort(MOST_STEPS);
   const { runs } = serve(plan, dueCycles(plan, first - 1, days + 1, [], effort), -Infinity, effort);
@@ -96,7 +96,7 @@ function openingsOf(plan: Plan, first: EpochDay, days: number): Map<number, Open
   return openings;
 }
 
-/** Dates, from the first one, on which a rain sensor keeps valves that open from watering. */
+/** Dates, from the first, on which a rain sensor stops valves that would open. */
 function sensedDates({ rainSensor, weather }: Garden): Uint8Array {
   const sensed = new Uint8Array(weather.length);
   if (!rainSensor) return sensed;
@@ -106,7 +106,7 @@ function sensedDates({ rainSensor, weather }: Garden): Uint8Array {
   return sensed;
 }
 
-/** What irrigation brings one quarter on each date, millimetres. */
+/** Irrigation of one quarter on each date, mm. */
 function irrigationOf(
   { precipitationRate, intakeRate, surfaceStorage = 0 }: GardenStation,
   share: number,
@@ -120,7 +120,7 @@ function irrigationOf(
     sums[day] = assertDefined(sums[day], 'sums[day]') + millimetres;
   };
   const rate = share * precipitationRate;
-  /** Millimetres that stand on the surface, at the end of the last opening. */
+  /** Water on the surface at the end of the last opening, mm. */
   let standing = 0;
   let last = 0;
   for (const { on, off } of openings) {
@@ -154,7 +154,12 @@ interface QuarterDay {
   readonly isDry: boolean;
 }
 
-/** Steps 1 and 6 of the account. @param missing depletion in the morning, mm @param water what goes in, mm */
+/**
+ * Steps 1 and 6 of the balance.
+ *
+ * @param missing depletion in the morning, mm
+ * @param water infiltrated, mm
+ */
 function balance(
   { plantFactor, allowedDepletion = 0.5 }: GardenStation,
   total: number,
@@ -178,7 +183,7 @@ function balance(
 
 const FOUR = [0, 1, 2, 3] as const;
 
-/** Sums of a span of dates. */
+/** Sums over a range of dates. */
 class Sums {
   applied = 0;
   ranOff = 0;
@@ -192,7 +197,7 @@ class Sums {
   }
 }
 
-/** @param told is called with the account of each date */
+/** @param told called with the balance of each date */
 function stationSeason(
   station: GardenStation,
   garden: Garden,
@@ -259,9 +264,9 @@ function stationSeason(
 }
 
 /**
- * The seasons of all stations of a garden under a plan.
+ * Seasons of all stations of a garden under a plan.
  *
- * @param daily the station whose account is told day by day
+ * @param daily station to list day by day
  * @returns millimetres, unrounded
  * @throws TooMuchWork
  */

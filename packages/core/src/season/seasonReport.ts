@@ -1,10 +1,10 @@
-/** The answer of `water-clock season` (season.md). */
+/** Output of `water-clock season` (season.md). */
 import type { Plan } from '../plan/plan.ts';
 import { formatDate } from '../time/calendar.ts';
 import type { Garden } from './garden.ts';
 import { seasonFor, type AccountDay, type Quarters, type SeasonSums } from './season.ts';
 
-/** Without a sign where it comes to nothing. */
+/** Without a minus sign for zero. */
 const toHundredth = (millimetres: number) => Math.round(millimetres * 100) / 100 + 0;
 
 const told = ({ applied, ranOff, percolated, stressDays, dryDays }: SeasonSums) => ({
@@ -15,7 +15,10 @@ const told = ({ applied, ranOff, percolated, stressDays, dryDays }: SeasonSums) 
   percolated: toHundredth(percolated),
 });
 
-/** @param daily number of the station whose account is wanted day by day; null: none @throws TooMuchWork */
+/**
+ * @param daily station to list day by day; null: none
+ * @throws TooMuchWork
+ */
 export function seasonReport(plan: Plan, garden: Garden, daily: number | null) {
   const account: AccountDay[] = [];
   const { from, days, stations } = seasonFor(
@@ -58,7 +61,7 @@ export function seasonReport(plan: Plan, garden: Garden, daily: number | null) {
               ranOff: toHundredth(ranOff),
               used: toHundredth(used),
               percolated: toHundredth(percolated),
-              // The cast holds: a list of four stays one.
+              // Safe cast: a list of four stays one.
               depletion: depletion.map(toHundredth) as unknown as Quarters,
             }),
           ),

@@ -27,9 +27,9 @@ import { say } from '../language/say.ts';
 export const EVENTS_FORMAT = 'water-clock-events';
 export const EVENTS_VERSION = 1;
 
-/** What somebody or something does to a timer. */
+/** An action on a timer. */
 export type Press =
-  /** One station, one program, or with neither every station. */
+  /** One station, one program, or neither: every station. */
   | {
       readonly do: 'manual';
       readonly station?: number;
@@ -41,22 +41,22 @@ export type Press =
   | { readonly do: 'rainDelay'; readonly hours: number }
   | { readonly do: 'percent'; readonly to: number }
   | { readonly do: 'sensor'; readonly to: 'active' | 'bypass' }
-  /** The timer's clock then shows this, "YYYY-MM-DDTHH:MM:SS". */
+  /** What the timer's clock then shows, "YYYY-MM-DDTHH:MM:SS". */
   | { readonly do: 'clock'; readonly to: string }
   | { readonly do: 'stop' | 'wet' | 'dry' | 'powerOff' | 'powerOn' };
 
-/** A press with its moment in true time, "YYYY-MM-DDTHH:MM:SS". */
+/** An action with its moment in true time, "YYYY-MM-DDTHH:MM:SS". */
 export type TimedPress = Press & { readonly at: string };
 
 export interface Events {
   readonly format: typeof EVENTS_FORMAT;
   readonly version: typeof EVENTS_VERSION;
   readonly clockAheadSeconds?: number;
-  /** In the order in which they happen. */
+  /** In order. */
   readonly events: readonly TimedPress[];
 }
 
-/** A clock that shows another date has no more than so many seconds between. */
+/** Most seconds between a clock showing another date and true time. */
 const FARTHEST_AHEAD = 8030 * 366 * SECONDS_PER_DAY;
 const MOST_RAIN_HOURS = 4800;
 const at = required(readSecond, 'a moment');
@@ -64,7 +64,7 @@ const seconds = required(integer(0, SECONDS_PER_DAY), '0 to 86400');
 
 type Manual = TimedPress & { do: 'manual' };
 
-/** By hand: a station, a program or all stations, told apart by their fields. */
+/** A manual run of a station, a program or all stations, told apart by their fields. */
 const readManual: Reader<Manual> = (value, path, faults) => {
   const given = typeof value === 'object' && value !== null ? Object.keys(value) : [];
   const by = { do: required(oneOf(['manual'])), at };
@@ -130,14 +130,14 @@ const eventsShape = object<Events>({
   events: required(list(readTimedPress), 'a list of events'),
 });
 
-/** Reads an events document: strict, and its events stand in the order of their moments. */
+/** Reads an events document: strict, with events in order of time. */
 export function readEvents(value: unknown): Outcome<Events> {
   const other = foreignDocument(value, EVENTS_FORMAT, EVENTS_VERSION);
   if (other) return { ok: false, faults: [other] };
   const faults: Fault[] = [];
   const events = eventsShape(value, [], faults);
   if (!events) return { ok: false, faults };
-  // Moments of one length compare as texts.
+  // Moments of equal length compare as text.
   events.events.forEach((event, i) => {
     const before = events.events[i - 1];
     if (before && event.at < before.at)
@@ -146,13 +146,13 @@ export function readEvents(value: unknown): Outcome<Events> {
   return faults.length > 0 ? { ok: false, faults } : { ok: true, value: events };
 }
 
-/** Reads an events document from the text of a file. */
+/** Reads an events document from a file's text. */
 export const readEventsText = (json: string): Outcome<Events> => readJson(json, readEvents);
 
 export const momentOf = (event: TimedPress): ClockSecond =>
   assertDefined(parseSecond(event.at), 'parseSecond(event.at)');
 
-/** What of some events cannot be simulated from a day for so many days, on the timer of a plan. */
+/** Faults of events that cannot be simulated over some days on a plan's timer. */
 export function eventFaults(
   { events, clockAheadSeconds = 0 }: Events,
   { timer }: Plan,

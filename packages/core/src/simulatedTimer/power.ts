@@ -1,24 +1,24 @@
-/** What a power cut and a rain delay leave of a timer's clock and settings. */
+/** Effects of power cuts and rain delays on a timer's clock and settings. */
 import { assertDefined } from '../document/assertDefined.ts';
 import type { Plan } from '../plan/plan.ts';
 import { resumesAt } from '../plan/starts.ts';
 import { formatMoment, parseMoment, type ClockSecond } from '../time/calendar.ts';
 import type { SimulatedTimerState } from './timerState.ts';
 
-/** What a clock shows after a reset where its kind says nothing else. */
+/** What a clock shows after a reset by default. */
 export const CLOCK_AFTER_RESET = '2020-01-01T00:00';
 
-/** The rain delay of a plan, by the timer's clock; null: none. */
+/** The plan's rain delay, by the timer's clock; null: none. */
 export function resumesOf(plan: Plan): ClockSecond | null {
   const resumes = resumesAt(plan);
   return resumes === -Infinity ? null : resumes;
 }
 
 /**
- * What a rain delay changes. The plan says its end to the minute, as its settings do; what counts is the second.
+ * Change for a rain delay. The plan holds its end to the minute, as settings do; the second is what counts.
  *
- * @param clock what the timer's clock shows
- * @param hours 0: none any more
+ * @param clock time on the timer's clock
+ * @param hours 0: ends it
  */
 export function delayed(
   plan: Plan,
@@ -32,7 +32,11 @@ export function delayed(
   return { resumes, plan: { ...plan, settings: { ...settings, wateringResumes } } };
 }
 
-/** What changes as the power comes back. @param stoodAt what the clock showed when it went */
+/**
+ * Change when power returns.
+ *
+ * @param stoodAt time on the clock when it failed
+ */
 export function poweredOn(
   { now, ahead, plan, factory }: Pick<SimulatedTimerState, 'now' | 'ahead' | 'plan' | 'factory'>,
   stoodAt: ClockSecond,

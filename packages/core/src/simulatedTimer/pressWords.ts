@@ -1,4 +1,4 @@
-/** What somebody or something does to a timer, in a few words. */
+/** An action on a timer in a few words. */
 import { stationOrSomething, labelOf, type TimerSpeech } from '../plan/planWords.ts';
 import { parseSecond } from '../time/calendar.ts';
 import { assertDefined } from '../document/assertDefined.ts';
@@ -6,7 +6,7 @@ import { lengthWords, momentWords } from '../words/words.ts';
 import type { Press } from './events.ts';
 import { say } from '../language/say.ts';
 
-/** As it is read after a moment: "3:20 am: the power fails". */
+/** As it reads after a time: "3:20 am: the power fails". */
 export function pressWords(press: Press, speech: TimerSpeech): string {
   switch (press.do) {
     case 'manual': {

@@ -1,4 +1,4 @@
-/** Nights in which people, weather and power do something to the timer: what it then really runs, beside what was intended. */
+/** Nights with actions by people, weather and power: what the timer really runs, next to what was intended. */
 import type { Effort } from '../engine/effort.ts';
 import type { Night } from '../engine/night.ts';
 import { SECONDS_PER_DAY } from '../time/calendar.ts';
@@ -6,14 +6,14 @@ import type { TimerCycle } from './timerState.ts';
 import type { TimedPress } from './events.ts';
 import { pressedFrom, type Box } from './simulateEvents.ts';
 
-/** What waits of the days before has been served by then. */
+/** Days before the night, enough to serve whatever waits. */
 const DAYS_BEFORE = 8;
 
 /**
- * The same nights as the timer runs them where this is done to it. What was intended stays as it was.
+ * The same nights as the timer runs them with these actions. What was intended is unchanged.
  *
- * @param nights one after another, of the same plan and error of the clock.
- * @param presses in order, true time.
+ * @param nights consecutive, for one plan and clock error
+ * @param presses in order, true time
  * @throws TooMuchWork
  */
 export function pressedNights(
@@ -34,7 +34,7 @@ export function pressedNights(
   }));
 }
 
-/** What becomes of the starts that were due; one at whose moment the clock showed something else is lost, and runs when it comes there. */
+/** Outcome of the due starts. A start at whose time the clock showed something else is lost, and runs when the clock reaches it. */
 function served(night: Night, cycles: readonly TimerCycle[], ahead: number): Night['served'] {
   const left = [...cycles];
   return night.served.map((one) => {

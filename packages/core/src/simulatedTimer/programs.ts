@@ -1,4 +1,4 @@
-/** The programs of a plan as a live device needs them, worked out once for a plan. */
+/** A plan's programs as the simulated timer needs them, computed once for a plan. */
 import type { Effort } from '../engine/effort.ts';
 import { ProgramCycles } from '../engine/nominal.ts';
 import { wateringStations } from '../plan/linked.ts';
@@ -8,7 +8,7 @@ import type { StartDays } from '../time/dayRules.ts';
 
 export class Programs {
   readonly byLetter = new Map<string, ProgramCycles>();
-  /** Those of complete programs, in the order of the day, then of letters. */
+  /** Starts of complete programs, by time of day, then letter. */
   readonly starts: readonly { readonly letter: string; readonly start: StartDays }[];
   private readonly obeying: ReadonlySet<number>;
 

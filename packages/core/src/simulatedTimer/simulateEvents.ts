@@ -1,4 +1,4 @@
-/** What a timer does over a span of days while things are done to it (timing-rules.md section 9). */
+/** What a timer does over some days with actions on it (timing-rules.md section 9). */
 import type { Outcome } from '../document/fault.ts';
 import { attempt, Effort } from '../engine/effort.ts';
 import type { Plan } from '../plan/plan.ts';
@@ -13,9 +13,9 @@ import type { TimerCycle, TimerRun } from './timerState.ts';
 import { eventFaults, momentOf, type Events, type TimedPress } from './events.ts';
 
 export interface TimerSimulation {
-  /** In the order due, letter, start, began. */
+  /** In order of due time, letter, start, began. */
   readonly cycles: readonly TimerCycle[];
-  /** In the order on, station, letter, off. */
+  /** In order of on, station, letter, off. */
   readonly runs: readonly TimerRun[];
 }
 
@@ -23,14 +23,14 @@ export interface TimerSimulation {
 const compare = (x: string | number | null, y: string | number | null) =>
   x === y ? 0 : x === null || (y !== null && x < y) ? -1 : 1;
 
-/** A timer with what it falls back to without power, and the seconds by which its clock is ahead. */
+/** A timer with its default program after a power cut, and the seconds its clock is ahead. */
 export interface Box {
   readonly plan: Plan;
   readonly factory?: Plan | null;
   readonly ahead: number;
 }
 
-/** From one moment to another, true time, with what is done in between, in order. */
+/** From one moment to another, true time, with the actions between, in order. */
 export interface PressedSpan {
   readonly from: ClockSecond;
   readonly to: ClockSecond;
@@ -38,7 +38,7 @@ export interface PressedSpan {
 }
 
 /**
- * The timer is idle at the beginning; every start that comes within the span is served, and runs to its end even past it.
+ * The timer is idle at the beginning; every start within the span is served and runs to its end, even past it.
  *
  * @throws TooMuchWork
  */
@@ -78,9 +78,9 @@ export function pressedFrom(
 }
 
 /**
- * The timer is idle at 00:00 true time of `from`; every start that comes within `days` days is served, and runs to its end even past the last day.
+ * The timer is idle at 00:00 true time of `from`; every start within `days` days is served and runs to its end, even past the last day.
  *
- * @returns the faults of events that cannot be simulated so, or of a plan that asks too much.
+ * @returns faults of events that cannot be simulated, or of a plan that takes too much work
  */
 export function simulateEvents(
   plan: Plan,
@@ -99,7 +99,7 @@ export function simulateEvents(
   );
 }
 
-/** What `water-clock simulate --events` prints (plan-format.md). */
+/** Output of `water-clock simulate --events` (plan-format.md). */
 export function eventsReport(from: string, days: number, { cycles, runs }: TimerSimulation) {
   const moment = (at: ClockSecond | null) => (at === null ? null : formatMoment(at));
   return {

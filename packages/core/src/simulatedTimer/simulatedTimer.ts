@@ -1,7 +1,6 @@
 /**
- * A timer that runs: its clock goes, its starts fire, and people, weather and power do to it what they do (timing-rules.md sections 2 to 6 and 9).
- * It goes on by moments, in steps as long or as short as one likes, and gives the same however it is stepped. All that it is can be written down
- * and taken up again.
+ * A running timer: its clock advances, its starts fire, and people, weather and power act on it (timing-rules.md sections 2 to 6 and 9). It
+ * advances in steps of any length with the same result. Its whole state can be saved and resumed.
  */
 import { assert } from '../document/fault.ts';
 import { assertDefined } from '../document/assertDefined.ts';
@@ -26,7 +25,7 @@ export class SimulatedTimer {
   private state: Omit<SimulatedTimerState, 'running' | 'queue' | 'held'>;
   private running: UnderWay[];
   private queue: Waiting[];
-  /** Starts that a window holds back. */
+  /** Starts held back by a window. */
   private held: Waiting[];
   private readonly listener: Listener;
   private readonly effort: Effort;
@@ -48,11 +47,11 @@ export class SimulatedTimer {
   }
 
   /**
-   * A timer that is idle.
+   * An idle timer.
    *
-   * @param now true time.
-   * @param ahead seconds by which its clock is ahead.
-   * @param factory what it falls back to without power; null: nobody knows.
+   * @param now true time
+   * @param ahead seconds by which its clock is ahead
+   * @param factory default program after a power cut; null: not known
    */
   static idle(
     plan: Plan,
@@ -68,7 +67,7 @@ export class SimulatedTimer {
     return new SimulatedTimer({ plan, factory, ...switches, ...nothing }, listener, effort);
   }
 
-  /** Takes up what was written down. */
+  /** Resumes a saved state. */
   static from(
     state: SimulatedTimerState,
     listener: Listener = {},
@@ -77,7 +76,7 @@ export class SimulatedTimer {
     return new SimulatedTimer(state, listener, effort);
   }
 
-  /** Everything that it is, as plain data. */
+  /** Its whole state as plain data. */
   snapshot(): SimulatedTimerState {
     return {
       ...this.state,
@@ -95,7 +94,7 @@ export class SimulatedTimer {
     return this.state.now;
   }
 
-  /** What its clock shows; null: it has no power. */
+  /** What its clock shows; null: no power. */
   get clock(): ClockSecond | null {
     return this.state.outSince === null ? this.clockNow : null;
   }
@@ -104,7 +103,7 @@ export class SimulatedTimer {
     return this.running.length + this.queue.length + this.held.length === 0;
   }
 
-  /** Valves that have current: since when, for which program, and the seconds that are left of their pieces. */
+  /** Powered valves: since when, for which program, and the seconds left of their runs. */
   get openValves(): readonly OpenValve[] {
     return this.running.flatMap(({ letter, cycle }) =>
       cycle.wetAt(this.state.now).map((valve) => ({ ...valve, letter })),
@@ -115,12 +114,12 @@ export class SimulatedTimer {
     return this.state.wet;
   }
 
-  /** Cycles under way, the first that began first. */
+  /** Running cycles, earliest first. */
   get underWay(): readonly (Called & { readonly began: ClockSecond })[] {
     return this.running.map(({ cycle: _cycle, ...called }) => called);
   }
 
-  /** Starts that wait for their turn or for a window's end. */
+  /** Starts waiting for their turn or for a window's end. */
   get waiting(): readonly Called[] {
     return [...this.queue, ...this.held];
   }
@@ -137,7 +136,7 @@ export class SimulatedTimer {
     return this.starts.programs;
   }
 
-  /** Somebody keys in other settings. What runs or waits keeps what it came with. */
+  /** Someone keys in other settings. What runs or waits keeps its own. */
   set(plan: Plan): void {
     const { wateringResumes } = this.state.plan.settings;
     const resumes =
@@ -158,9 +157,9 @@ export class SimulatedTimer {
   }
 
   /**
-   * Goes on to a moment. Of its last second only what closes has been done: a press at this moment comes before what begins or opens.
+   * Advances to a moment. In its last second only closings are done: a press at this moment comes before anything begins or opens.
    *
-   * @param to true time, not before now.
+   * @param to true time, not before now
    * @throws TooMuchWork
    */
   advance(to: ClockSecond): void {
@@ -172,7 +171,7 @@ export class SimulatedTimer {
     }
   }
 
-  /** Goes on until nothing runs and nothing waits, with no start from now on. */
+  /** Advances until nothing runs or waits, with no start from now on. */
   runOut(): void {
     this.lastStart = this.state.now;
     while (!this.isIdle) {
@@ -231,7 +230,7 @@ export class SimulatedTimer {
     });
   }
 
-  /** What comes after the events of a second: windows, starts, openings. */
+  /** What follows the events of a second: windows, starts, openings. */
   private finishSecond(): void {
     const { now, plan } = this.state;
     for (const one of [...this.running]) {
@@ -258,7 +257,7 @@ export class SimulatedTimer {
     }
   }
 
-  /** Whether a window holds back a start's cycle now; never one by hand. */
+  /** Whether a window holds back a start's cycle now; never a manual run. */
   private isHeld({ letter, start }: Called): boolean {
     const windows = start === null ? null : this.programs.of(letter)?.windows;
     return windows ? !windows.isFree(this.clockNow) : false;
@@ -301,7 +300,7 @@ export class SimulatedTimer {
     return wet && (plan.settings.sensor ?? 'active') === 'active';
   }
 
-  /** Whether rain takes the whole of what has these stations: all of them obey the sensor, and the timer loses such a cycle. */
+  /** Whether rain cancels a run of these stations: all obey the sensor, and the timer loses such a cycle. */
   private obeysWholly(stations: readonly number[]): boolean {
     return this.state.plan.timer.onRain === 'lose' && stations.every(this.programs.obeys);
   }
@@ -321,7 +320,7 @@ export class SimulatedTimer {
     this.held = [];
   }
 
-  /** Changes what the sensor depends on; where it begins to act, what it takes wholly is lost. */
+  /** Changes something the sensor depends on; when it begins to act, fully affected cycles are lost. */
   private changeSensor(change: () => void): void {
     const acted = this.sensorActs;
     change();
@@ -332,7 +331,7 @@ export class SimulatedTimer {
     this.queue = this.queue.filter((one) => !this.isLostToRain(one));
   }
 
-  /** Something happens now, after what happened at this moment before. */
+  /** An action now, after earlier ones at this moment. */
   press(press: Press): void {
     const { now, outSince } = this.state;
     if (press.do === 'wet' || press.do === 'dry') {

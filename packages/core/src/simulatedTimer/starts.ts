@@ -1,4 +1,4 @@
-/** The starts of a simulated timer: which comes next, which fire now, and what each of them runs. */
+/** Starts of a simulated timer: which comes next, which fire now, and what each runs. */
 import { assertDefined } from '../document/assertDefined.ts';
 import type { Effort } from '../engine/effort.ts';
 import type { ProgramCycles } from '../engine/nominal.ts';
@@ -14,7 +14,7 @@ type Situation = Pick<SimulatedTimerState, 'now' | 'ahead' | 'outSince' | 'plan'
 export class Starts {
   readonly programs: Programs;
   private readonly effort: Effort;
-  /** The next start by the timer's clock, where it was looked for. */
+  /** The next start by the timer's clock, if already searched for. */
   private coming: { readonly at: ClockSecond | null; readonly looked: ClockSecond } | null = null;
 
   constructor(plan: Plan, effort: Effort) {
@@ -22,7 +22,7 @@ export class Starts {
     this.effort = effort;
   }
 
-  /** Looks again: the clock, the rain delay or a switch has changed. */
+  /** Searches again: the clock, the rain delay or a switch has changed. */
   forget(): void {
     this.coming = null;
   }
@@ -30,7 +30,7 @@ export class Starts {
   /**
    * The next start after now that fires.
    *
-   * @param to how far to look, true time
+   * @param to end of the search, true time
    * @param last no start fires from this moment on, true time
    * @returns true time; Infinity: none up to `to`
    */
@@ -49,7 +49,7 @@ export class Starts {
     return at === null ? Infinity : at - ahead;
   }
 
-  /** The first start by the timer's clock after `after`, up to and with `until`, and not before `resumes`. */
+  /** The first start by the timer's clock after `after`, up to and including `until`, and not before `resumes`. */
   private lookFor(
     after: ClockSecond,
     until: ClockSecond,
@@ -67,7 +67,7 @@ export class Starts {
     return null;
   }
 
-  /** The starts that fire on this very second, in the order of letters. */
+  /** Starts that fire at this second, in letter order. */
   due({ now, ahead, outSince, plan, resumes }: Situation): Waiting[] {
     const clock = now + ahead;
     if (outSince !== null || plan.settings.mode === 'off') return [];
@@ -83,7 +83,11 @@ export class Starts {
     });
   }
 
-  /** A program that somebody starts by hand. @param clock what the timer's clock shows */
+  /**
+   * A manual start of a program.
+   *
+   * @param clock time on the timer's clock
+   */
   byHand(letter: string, clock: ClockSecond): Waiting | null {
     const program = this.programs.of(letter);
     const percent = program?.percentOn(Math.floor(clock / SECONDS_PER_DAY));
@@ -98,11 +102,11 @@ function waitingOf({ model }: ProgramCycles, called: Called): Waiting {
 }
 
 /**
- * Stations that somebody starts by hand, one after another.
+ * A manual start of stations, one after another.
  *
- * @param clock what the timer's clock shows
- * @param seconds how long each runs
- * @param only this station; undefined: every station that is not off
+ * @param clock time on the timer's clock
+ * @param seconds run time of each
+ * @param only this station; undefined: every enabled station
  */
 export function stationsByHand(
   { stations, settings }: Plan,

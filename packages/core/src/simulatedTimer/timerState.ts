@@ -1,27 +1,27 @@
-/** What a live device is, as plain data, and what it tells. */
+/** State of a simulated timer as plain data, and its output. */
 import type { RunningCycle, RunningState, Share } from '../engine/runningCycle.ts';
 import type { Plan } from '../plan/plan.ts';
 import type { ClockSecond, TimeText } from '../time/calendar.ts';
 
-/** A start that came, or a run by hand. */
+/** A start that came, or a manual run. */
 export interface Called {
-  /** Null: stations by hand. */
+  /** Null: manual run of stations. */
   readonly letter: string | null;
-  /** Null: by hand. */
+  /** Null: a manual run. */
   readonly start: TimeText | null;
   /** By the timer's clock. */
   readonly due: ClockSecond;
   readonly percent: number;
 }
 
-/** What became of it. Moments in true time; null where it was lost. */
+/** Its outcome. Moments in true time; null if it was lost. */
 export interface TimerCycle extends Called {
   readonly outcome: 'ran' | 'cut' | 'lost';
   readonly began: ClockSecond | null;
   readonly ended: ClockSecond | null;
 }
 
-/** A valve that had current without a break, in true time. */
+/** A valve powered without a break, in true time. */
 export interface TimerRun {
   readonly station: number;
   readonly letter: string | null;
@@ -29,16 +29,16 @@ export interface TimerRun {
   readonly off: ClockSecond;
 }
 
-/** A valve that has current. */
+/** A powered valve. */
 export interface OpenValve {
   readonly station: number;
   readonly letter: string | null;
   readonly on: ClockSecond;
-  /** Seconds of its piece. */
+  /** Seconds of its run. */
   readonly left: number;
 }
 
-/** What a cycle is going to do, as it stood when its start came. */
+/** What a cycle will do, as set when its start came. */
 export interface Waiting extends Called {
   readonly shares: readonly Omit<Share, 'ready'>[];
   readonly atOnce: number;
@@ -50,19 +50,19 @@ export interface UnderWay extends Called {
   readonly cycle: RunningCycle;
 }
 
-/** A device as plain data. */
+/** A simulated timer as plain data. */
 export interface SimulatedTimerState {
-  /** As it is set now. */
+  /** Current settings. */
   readonly plan: Plan;
   readonly factory: Plan | null;
   /** True time. */
   readonly now: ClockSecond;
-  /** Seconds by which its clock is ahead of the true time. */
+  /** Seconds by which its clock is ahead. */
   readonly ahead: number;
   /** No start before this, by its clock; null: no rain delay. */
   readonly resumes: ClockSecond | null;
   readonly wet: boolean;
-  /** Where its clock stood when the power failed; null: it has power. */
+  /** Time on its clock when the power failed; null: it has power. */
   readonly outSince: ClockSecond | null;
   readonly running: readonly (Called & {
     readonly began: ClockSecond;
@@ -72,7 +72,7 @@ export interface SimulatedTimerState {
   readonly held: readonly Waiting[];
 }
 
-/** Tells what is over. */
+/** Receives what has ended. */
 export interface Listener {
   readonly cycle?: (cycle: TimerCycle) => void;
   readonly run?: (run: TimerRun) => void;

@@ -1,4 +1,4 @@
-/** An order in which places can be visited, by the distance as the crow flies: a guess, since roads are not known. */
+/** An order for visiting places by straight-line distance: a guess, since roads are not known. */
 export interface Position {
   /** Degrees north and east. */
   readonly latitude: number;
@@ -19,14 +19,14 @@ export function kilometresBetween(a: Position, b: Position): number {
   return 2 * EARTH_KM * Math.asin(Math.min(1, Math.sqrt(h)));
 }
 
-/** The way from place to place, in km. */
+/** Length of a route in km. */
 export const routeKilometres = (places: readonly Position[]): number =>
   places.reduce((sum, place, i) => {
     const before = places[i - 1];
     return before ? sum + kilometresBetween(before, place) : 0;
   }, 0);
 
-/** From each place to the nearest that is left. */
+/** From each place to the nearest remaining one. */
 function nearestFrom<P extends Position>(first: P, others: readonly P[]): P[] {
   const left = [...others];
   const way = [first];
@@ -40,7 +40,7 @@ function nearestFrom<P extends Position>(first: P, others: readonly P[]): P[] {
   return way;
 }
 
-/** Turns parts of the way round as long as that makes it shorter (2-opt). */
+/** Reverses parts of the route while that makes it shorter (2-opt). */
 function untangled<P extends Position>(way: readonly P[]): P[] {
   let best = [...way];
   let length = routeKilometres(best);
@@ -65,8 +65,8 @@ function untangled<P extends Position>(way: readonly P[]): P[] {
 }
 
 /**
- * Places in a short order, open at both ends: nearest neighbour from each of them, the shortest made shorter by 2-opt. Cost: cubic; a day has few
- * tens of places.
+ * Places in a short order, open at both ends: nearest neighbour from each of them, the shortest improved by 2-opt. Cost: cubic; a day has a
+ * few tens of places.
  */
 export function routeThrough<P extends Position>(places: readonly P[]): P[] {
   const ways = places.map((first) =>

@@ -1,18 +1,18 @@
-/** What is noted of a house, in one description: anybody who reads, shows, saves or archives a site goes by these fields. */
+/** The fields of a site, in one description used by all code that reads, shows, saves or archives one. */
 import type { PlanSite } from '../plan/plan.ts';
 import { WEEKDAYS, type Weekday } from '../time/calendar.ts';
 import type { UnitSystem } from '../water/units.ts';
 import type { Language } from '../language/say.ts';
 import type { ClockStyle } from '../words/words.ts';
 
-/** Where its water comes from; local rules may differ by it. */
+/** Water source; local rules may depend on it. */
 export const SUPPLIES = ['mains', 'bore', 'pump', 'tank'] as const;
 export type Supply = (typeof SUPPLIES)[number];
 
 export const UNIT_SYSTEMS = ['metric', 'us'] as const satisfies readonly UnitSystem[];
 export const CLOCK_STYLES = ['12', '24'] as const satisfies readonly ClockStyle[];
 
-/** Somebody at a house, and how to reach them. */
+/** A contact at a site. */
 export interface Contact {
   readonly name: string;
   readonly role: string;
@@ -22,9 +22,9 @@ export interface Contact {
 export interface SiteFields {
   readonly name: string;
   readonly houseNumber: string | null;
-  /** Of its address; the number stands by itself, since rules go by it. */
+  /** Street of the address; the number is separate, because rules depend on it. */
   readonly street: string | null;
-  /** The town or village of its address. */
+  /** Town of the address. */
   readonly locality: string | null;
   /** IANA name. */
   readonly timeZone: string;
@@ -32,30 +32,30 @@ export interface SiteFields {
   readonly latitude: number | null;
   /** Degrees east. */
   readonly longitude: number | null;
-  /** Null: not noted. */
+  /** Null: not known. */
   readonly supply: Supply | null;
-  /** The most that it gives, litres a minute; null: not measured. */
+  /** Maximum flow, litres a minute; null: not measured. */
   readonly supplyFlow: number | null;
-  /** Weekdays on which its lawns are mown. */
+  /** Mowing days. */
   readonly mowing: readonly Weekday[];
   readonly notes: string;
   readonly people: readonly Contact[];
-  /** Units in which it is shown; null: as the person likes. */
+  /** Units; null: as the person prefers. */
   readonly units: UnitSystem | null;
-  /** How times are shown; null: as the person likes. */
+  /** Clock style; null: as the person prefers. */
   readonly clockStyle: ClockStyle | null;
-  /** Of its homeowner's page; null: English. */
+  /** Language of the homeowner's page; null: English. */
   readonly language: Language | null;
-  /** Its weather: a town of the weather feed, or a climate of the library; never both. */
+  /** Weather: a town of the feed or a climate of the library; never both. */
   readonly town: string | null;
   readonly climateId: string | null;
-  /** The watering rules of the library that hold for it. */
+  /** Watering rules from the library. */
   readonly rulesId: string | null;
-  /** The library's table of minutes that it goes by; null: the one that ships. */
+  /** Minutes table from the library; null: the shipped one. */
   readonly minutesId: string | null;
 }
 
-/** What a site cannot do without; every other field has a value that stands for nothing. */
+/** Required fields of a site; every other field has an empty value. */
 export type GivenSite = Pick<SiteFields, 'name' | 'timeZone'> & {
   readonly [K in keyof SiteFields]?: SiteFields[K] | null | undefined;
 };
@@ -80,13 +80,13 @@ const NOTHING: Omit<SiteFields, 'name' | 'timeZone'> = {
   minutesId: null,
 };
 
-/** The fields of a site and nothing else: trimmed, mowing days in the order of the week, what is missing as nothing. */
+/** The fields of a site and nothing else: trimmed, mowing days in week order, missing ones empty. */
 export function siteFields(given: GivenSite): SiteFields {
   const { name, timeZone } = given;
   const others = Object.fromEntries(
     Object.entries(NOTHING).map(([key, nothing]) => [
       key,
-      // The cast holds because the keys are those of the fields.
+      // Safe cast: the keys are those of the fields.
       given[key as keyof SiteFields] ?? nothing,
     ]),
   ) as unknown as typeof NOTHING;
@@ -104,7 +104,7 @@ export function siteFields(given: GivenSite): SiteFields {
   };
 }
 
-/** A site as the plan document has it. */
+/** A site as in the plan document. */
 export function documentSite(site: SiteFields): PlanSite {
   const { name, timeZone, latitude, longitude, houseNumber } = site;
   return {

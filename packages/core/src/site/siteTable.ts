@@ -1,4 +1,4 @@
-/** Sites as rows of a spreadsheet: read with each bad cell reported and nothing else refused. */
+/** Sites as spreadsheet rows: each bad cell is reported and nothing else refused. */
 import { faultsOfCell, nameCell, numberCell, type CellFault } from '../document/cells.ts';
 import type { Fault } from '../document/fault.ts';
 import { readTable } from '../document/table.ts';
@@ -23,10 +23,10 @@ export const SITE_HEADINGS = [
 ] as const;
 type Heading = (typeof SITE_HEADINGS)[number];
 
-/** More houses than that are brought in parts. */
+/** Larger lists are imported in parts. */
 export const MOST_SITE_ROWS = 5_000;
 
-/** A kind of timer as a table may name it. */
+/** A timer kind that a table may name. */
 interface NamedKind {
   readonly id: string;
   readonly name: string;
@@ -44,10 +44,10 @@ export interface SiteTable {
 }
 
 interface Given {
-  /** Where no row says another: that of who imports. */
+  /** Default: the importing person's. */
   readonly timeZone: string;
   readonly isZone: (name: string) => boolean;
-  /** Kinds that a row may name; the first where none is named. */
+  /** Kinds a row may name; the first is the default. */
   readonly kinds: readonly [NamedKind, ...NamedKind[]];
 }
 
@@ -80,8 +80,8 @@ const MOST_LENGTH: Partial<Record<Heading, number>> = {
 };
 
 /**
- * Reads sites from the rows of a CSV, the headings first, in any order. A bad cell is reported and left out; a row without a name, or of a kind of timer that
- * is not known, is left out whole.
+ * Reads sites from CSV rows, header first, columns in any order. A bad cell is reported and skipped; a row without a name, or with an
+ * unknown timer kind, is skipped.
  */
 export function readSiteTable(
   rows: readonly (readonly string[])[],

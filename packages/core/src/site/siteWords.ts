@@ -1,4 +1,4 @@
-/** Where the water of a site comes from, in words. */
+/** Water sources as text. */
 import type { Supply } from './site.ts';
 import { wordsOf } from '../language/say.ts';
 

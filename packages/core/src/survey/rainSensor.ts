@@ -1,4 +1,4 @@
-/** The rain sensor of a timer: one fact, from what is noted of the device and what its switch is set to. */
+/** A timer's rain sensor as one fact, from the noted device and its switch. */
 import type { Settings } from '../plan/plan.ts';
 import type { FittedTimer, SensorKind } from './survey.ts';
 
@@ -10,12 +10,12 @@ export type RainSensor =
   | { readonly state: 'none' }
   | {
       readonly state: 'fitted';
-      /** Null: nobody noted which. */
+      /** Null: type not noted. */
       readonly kind: (typeof RAIN_SENSORS)[number] | null;
       readonly bypassed: boolean;
     };
 
-/** A sensor that nobody saw is unknown, not there. */
+/** A sensor no one saw is unknown, not present. */
 export function rainSensorOf(
   { sensor }: Pick<Settings, 'sensor'>,
   { sensors }: Pick<FittedTimer, 'sensors'> = {},

@@ -1,4 +1,4 @@
-/** The reader of a survey and of changes to it: as strict as those of the plan. */
+/** Reader of a survey and of changes to it, as strict as those of the plan. */
 import type { DecoderReading } from '../wiring/line.ts';
 import type { Accepted } from '../findings/accepted.ts';
 import { FINDING_CODES } from '../findings/finding.ts';
@@ -135,7 +135,7 @@ const overruled = object<Overruled>({
   weeklySeconds: optional(integer(0, 604_800)),
 });
 
-/** More are not kept of one station. */
+/** Most photos of one station. */
 export const MOST_DECODER_READINGS = 24;
 
 const stationFields: Fields<SurveyStationFields> = {
@@ -178,12 +178,12 @@ const station = object<SurveyStation>({
   number: required(integer(1, 99), '1 to 99'),
   ...stationFields,
 });
-/** Facts of a station to set, and with null to leave unknown. */
+/** Station facts to set; null makes one unknown. */
 export const readSurveyStationChange = fieldsToSet<SurveyStationFields>(stationFields);
 
 const sensorShape = object<TimerSensor & { readonly bypass?: string }>({
   kind: required(oneOf(SENSOR_KINDS), SENSOR_KINDS.join(', ')),
-  // Earlier documents have the switch here as well; it is `settings.sensor` of the plan.
+  // Older documents have the switch here too; it is `settings.sensor` of the plan.
   bypass: optional(oneOf(['active', 'bypass', 'none'])),
   note: optional(readNote),
 });
@@ -220,7 +220,7 @@ const device = object<FittedTimer>({
   note: optional(readNote),
 });
 
-/** More is not a judgement. Our own limit. */
+/** Longest text of a judgement. Our own limit. */
 const MOST_ACCEPTED = 200;
 
 const surveyFields: Fields<SurveyFields> = {
@@ -268,7 +268,7 @@ const surveyFields: Fields<SurveyFields> = {
   tariff: optional(readTariff),
 };
 
-/** What is noted of the whole timer, to set, and with null to leave unknown. */
+/** Timer facts to set; null makes one unknown. */
 export const readSurveyChange = fieldsToSet<SurveyFields>(surveyFields);
 
 const shape = object<Survey>({
@@ -276,7 +276,7 @@ const shape = object<Survey>({
   ...surveyFields,
 });
 
-/** Reads a survey from a JSON value. Strict, as `readPlan` is. */
+/** Reads a survey from a JSON value, as strictly as `readPlan`. */
 export function readSurvey(value: unknown): Outcome<Survey> {
   const faults: Fault[] = [];
   const survey = shape(value, [], faults);

@@ -1,6 +1,6 @@
 /**
- * What was found out at a house about one timer, beside what is set on it: its stations as they were walked and measured, the
- * device itself, and what is wanted of it. Kept together with the plan, as one record under one version (`record.ts`).
+ * What was found at a site about one timer, besides its settings: its stations as walked and measured, the device, and the wishes. Stored
+ * with the plan as one record under one version (`record.ts`).
  */
 import type { DecoderReading } from '../wiring/line.ts';
 import type { Accepted } from '../findings/accepted.ts';
@@ -11,7 +11,7 @@ import type { TimeText } from '../time/calendar.ts';
 import type { TriesTaken } from '../water/rate.ts';
 import type { HeadType, Plants, SoilType, Surroundings } from '../water/tables.ts';
 
-/** Faults that a record needs words for, by where they are found. */
+/** Fault codes that need their own messages. */
 export const DEFECTS = [
   'broken-head',
   'clogged-head',
@@ -42,7 +42,7 @@ export interface NotedDefect {
   readonly note?: string;
 }
 
-/** How a station's weekly minutes are found (field guide, Schools). */
+/** The method for a station's weekly minutes (field guide, Schools). */
 export const SCHOOLS = ['thumb', 'weekly', 'balance'] as const;
 export type School = (typeof SCHOOLS)[number];
 
@@ -50,20 +50,20 @@ export type School = (typeof SCHOOLS)[number];
 export const SEASON_WAYS = ['percent', 'days', 'never'] as const;
 export type SeasonWay = (typeof SEASON_WAYS)[number];
 
-/** What stops the timer in the rain: one way for a house. */
+/** What stops the timer in rain; one choice for a site. */
 export const RAIN_WAYS = ['sensor', 'delay', 'switch-off'] as const;
 export type RainWay = (typeof RAIN_WAYS)[number];
 
-/** The attempts of a run-off test. */
+/** Attempts of a run-off test. */
 export interface RunOffTest {
-  /** Seconds of each attempt, to the first puddle or the first water leaving the bed. */
+  /** Seconds of each attempt, to the first puddle or run-off. */
   readonly seconds: readonly number[];
   readonly taken: TriesTaken;
-  /** Taken off for safety, percent, 0 to 90. */
+  /** Safety margin, percent, 0 to 90. */
   readonly safetyPercent: number;
 }
 
-/** What cups caught, in rows of `across` cups as they stood on the ground. */
+/** Cup volumes, in rows of `across` cups as placed on the ground. */
 export interface NotedCups {
   readonly mouthSquareCentimetres: number;
   readonly minutes: number;
@@ -87,10 +87,10 @@ export interface DripLine {
   readonly rowSpacingMetres: number;
 }
 
-/** Numbers of a station that a person may put in place of a table's or of what was worked out. */
+/** Numbers of a station that override tables or calculations. */
 export interface Overruled {
   readonly plantFactor?: number;
-  /** Factor of sun, shade and reflected heat. */
+  /** Factor for sun, shade and reflected heat. */
   readonly surroundings?: number;
   /** mm an hour. */
   readonly rate?: number;
@@ -105,17 +105,17 @@ export interface Overruled {
   /** mm a metre. */
   readonly available?: number;
   readonly rootMetres?: number;
-  /** Share of the available water that may be used up, 0 to 1. */
+  /** Share of the available water that may be used, 0 to 1. */
   readonly depletion?: number;
-  /** Minutes a watering by rule of thumb, before any adjustment. */
+  /** Rule-of-thumb minutes for a watering, before adjustment. */
   readonly thumbMinutes?: number;
-  /** Minutes a week at the height of summer, before any adjustment. */
+  /** Minutes a week in the hottest month, before adjustment. */
   readonly weeklyMinutes?: number;
-  /** What it needs in a week at 100 percent, whatever a school says. */
+  /** Weekly need at 100 percent, overriding every method. */
   readonly weeklySeconds?: number;
 }
 
-/** A station as it was walked; everything but its number may be unknown. */
+/** A station as walked; everything but its number may be unknown. */
 export interface SurveyStation extends Pick<BriefStation, 'group' | 'days'> {
   readonly number: number;
   readonly walked?: 'seen' | 'skipped';
@@ -127,7 +127,7 @@ export interface SurveyStation extends Pick<BriefStation, 'group' | 'days'> {
   readonly areaSquareMetres?: number;
   readonly headCount?: number;
   readonly faults?: readonly NotedDefect[];
-  /** Ids of photos. */
+  /** Photo ids. */
   readonly photos?: readonly string[];
   readonly note?: string;
   readonly runOff?: RunOffTest;
@@ -135,18 +135,18 @@ export interface SurveyStation extends Pick<BriefStation, 'group' | 'days'> {
   readonly flow?: FlowTest;
   readonly drip?: DripLine;
   readonly overruled?: Overruled;
-  /** Where it differs from the one of the site. */
+  /** If different from the site's. */
   readonly school?: School;
-  /** Waterings a week of the thumb school, 1 to 14. */
+  /** Waterings a week for the rule of thumb, 1 to 14. */
   readonly waterings?: number;
   readonly oftenADay?: OftenADay;
-  /** Two-wire: the decoder that was assigned to it, its address or serial. */
+  /** Two-wire: serial of the assigned decoder. */
   readonly decoder?: string;
-  /** How the decoder is marked in its box in the ground. */
+  /** Label of the decoder in its valve box. */
   readonly decoderMark?: string;
-  /** Each time it was tried on its two wires, the last last. */
+  /** Tests on its two wires, newest last. */
   readonly decoderReadings?: readonly DecoderReading[];
-  /** It opens the master valve, where there is one; absent: yes. */
+  /** Whether it opens the master valve, if there is one; absent: yes. */
   readonly masterValve?: boolean;
 }
 
@@ -160,38 +160,38 @@ export const CHANGERS = [
   'other-technician',
 ] as const;
 
-/** A sensor that is fitted. The switch of the rain sensor is `settings.sensor` of the plan. */
+/** An installed sensor. The rain sensor's switch is `settings.sensor` of the plan. */
 export interface TimerSensor {
   readonly kind: SensorKind;
   readonly note?: string;
 }
 
-/** Facts of this very timer. */
+/** Facts of this timer. */
 export interface FittedTimer {
   readonly power?: (typeof POWERS)[number];
   readonly batteryKind?: string;
-  /** When the battery was put in. */
+  /** When the battery was installed. */
   readonly batteryDate?: string;
-  /** The battery that keeps the clock, and with some kinds the settings, while the power is off. */
+  /** Backup battery, which keeps the clock, and with some kinds the settings, without power. */
   readonly backup?: { readonly kind?: string; readonly date?: string };
-  /** Stations hang on two wires, each by its decoder; absent: as its kind says. */
+  /** Two-wire with decoders; absent: by kind. */
   readonly twoWire?: boolean;
   readonly transformer?: string;
   readonly modules?: string;
-  /** Numbers of the terminals that have a wire on them. */
+  /** Terminals with a wire. */
   readonly liveTerminals?: readonly number[];
   readonly sensors?: readonly TimerSensor[];
-  /** A pump that the timer starts, and how it is wired. */
+  /** A pump started by the timer, and its wiring. */
   readonly pump?: string;
-  /** Whether it keeps running while no valve is open; absent: not known. */
+  /** Whether it keeps running with no valve open; absent: not known. */
   readonly pumpRunsOn?: boolean;
   readonly masterValve?: boolean;
-  /** A tank that has to fill again: so many minutes. */
+  /** A tank's refill time in minutes. */
   readonly tankRefillMinutes?: number;
-  /** How long the slowest valve takes to close, seconds. */
+  /** Closing time of the slowest valve, seconds. */
   readonly slowValveSeconds?: number;
   readonly changers?: readonly (typeof CHANGERS)[number][];
-  /** The clock as found: what it showed, and what it really was; `YYYY-MM-DDTHH:MM`. */
+  /** The clock as found: displayed and true time, `YYYY-MM-DDTHH:MM`. */
   readonly clockShown?: string;
   readonly clockReally?: string;
   readonly note?: string;
@@ -206,36 +206,36 @@ export interface UnknownPhase {
 export interface Survey {
   readonly stations: readonly SurveyStation[];
   readonly device?: FittedTimer;
-  /** The one of the site; a station may have its own. */
+  /** Default of the site; a station may have its own. */
   readonly school?: School;
-  /** The month whose need is 100 percent, 1 to 12; none: the one of the highest need. */
+  /** The month that 100 percent stands for, 1 to 12; absent: the month of highest need. */
   readonly hundredMonth?: number;
   readonly season?: SeasonWay;
   readonly rain?: RainWay;
-  /** How long each station runs on the walk, seconds. */
+  /** Run time of each station on the walk, seconds. */
   readonly walkSeconds?: number;
-  /** Rules noted for this house by hand, in place of the library's. */
+  /** Rules noted for this site, in place of the library's. */
   readonly rules?: BriefRules;
-  /** The lawn is to be dry the whole day before mowing. */
+  /** The lawn must be dry the whole day before mowing. */
   readonly dryBeforeMowing?: boolean;
-  /** On the day before mowing, the lawn is to be dry from this time on. */
+  /** On the day before mowing, the lawn must be dry from this time on. */
   readonly dryFrom?: TimeText;
   readonly wish?: Wish;
-  /** Watering is to be done so many minutes before sunrise, below 0 after it; none: at the time of day that is wished. */
+  /** Watering must end this many minutes before sunrise, negative: after it; absent: at the wished time. */
   readonly finishBeforeSunrise?: number;
-  /** Intervals of which nobody could read where they stand, as they are set: one that is set anew is known. */
+  /** Intervals whose phase could not be read, as they are set; setting one makes it known. */
   readonly unknownPhases?: readonly UnknownPhase[];
-  /** Findings that were accepted. */
+  /** Accepted findings. */
   readonly accepted?: readonly Accepted[];
-  /** The visit that is under way. */
+  /** The open visit. */
   readonly visit?: Visit;
-  /** Visits to come, with why. */
+  /** Coming visits, with reasons. */
   readonly next?: readonly NextVisit[];
-  /** Somebody is to see the first real watering. */
+  /** Someone must see the first watering. */
   readonly followUp?: FollowUp;
-  /** What the last visit left undone. */
+  /** Left undone by the last visit. */
   readonly undone?: { readonly closed: string; readonly points: readonly Undone[] };
-  /** What water costs here. */
+  /** Water tariff. */
   readonly tariff?: Tariff;
 }
 
@@ -244,14 +244,14 @@ export type SurveyStationFields = Omit<SurveyStation, 'number'>;
 
 export const EMPTY_SURVEY: Survey = { stations: [] };
 
-/** What is known of a station; where nothing is, its number. */
+/** Known facts of a station; if there are none, its number. */
 export const surveyOf = (survey: Survey, number: number): SurveyStation =>
   survey.stations.find((station) => station.number === number) ?? { number };
 
-/** Seconds before the next valve opens: the time a slow valve takes to close, and a quarter more. */
+/** Station delay for a slow valve: its closing time plus a quarter. */
 export const delayForSlowValve = (seconds: number): number => Math.ceil((seconds * 5) / 4);
 
-/** The programs of which nobody knows where their interval stands. */
+/** Programs whose interval phase is not known. */
 export const unknownPhases = ({ programs }: Pick<Plan, 'programs'>, survey: Survey): string[] =>
   (survey.unknownPhases ?? [])
     .filter(({ program: letter, everyDays, firstDate }) =>
@@ -265,7 +265,7 @@ export const unknownPhases = ({ programs }: Pick<Plan, 'programs'>, survey: Surv
     )
     .map(({ program }) => program);
 
-/** What is to be noted of a program's interval: that nobody can read where it stands, or that somebody could. Null: nothing changes. */
+/** The change noting that a program's interval phase cannot be read, or now can. Null: nothing changes. */
 export function phaseFields(
   { programs }: Pick<Plan, 'programs'>,
   { unknownPhases: before = [] }: Survey,

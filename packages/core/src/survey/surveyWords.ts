@@ -1,4 +1,4 @@
-/** English for what is noted on a survey: the names of things, short enough for a button. */
+/** Names of survey facts, short enough for a button. */
 import type { HeadType, Plants, SoilType, Surroundings } from '../water/tables.ts';
 import type {
   FittedTimer,

@@ -1,20 +1,20 @@
 /**
- * Calendar days as whole numbers. Everything here is proleptic Gregorian and free of zones: a date is a date on the
- * timer's own display (timing-rules.md, opening paragraph).
+ * Calendar days as integers. Everything is proleptic Gregorian without time zones: a date is a date on the timer's display
+ * (timing-rules.md, opening paragraph).
  *
- * Conversions follow the era method for the Gregorian calendar: 400 years are one era of 146,097 days, and a year is
- * counted from 1 March so that the leap day falls at its end.
+ * Conversions use the era method: 400 years are one era of 146,097 days, and a year counts from 1 March, so that the leap day is at its
+ * end.
  */
 
-/** Days since 1970-01-01, which is day 0. */
+/** Days since 1970-01-01, day 0. */
 export type EpochDay = number & { readonly __unit?: 'epoch day' };
 
-/** Seconds since 1970-01-01T00:00:00 on the timer's clock, every day having 86,400 of them. */
+/** Seconds since 1970-01-01T00:00:00 on the timer's clock, with 86,400 in every day. */
 export type ClockSecond = number & { readonly __unit?: 'clock second' };
 
 export const SECONDS_PER_DAY = 86_400;
 
-/** Monday first, as everywhere in the plan document. Index 0 is Monday. */
+/** Monday first, as in the plan document. Index 0 is Monday. */
 export const WEEKDAYS = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'] as const;
 export type Weekday = (typeof WEEKDAYS)[number];
 
@@ -29,7 +29,7 @@ export interface CivilDate {
 const DAYS_PER_ERA = 146_097;
 const DAYS_FROM_0000_03_01_TO_1970 = 719_468;
 
-/** Epoch day of a date of the calendar. The date must exist; see `parseDate` for dates from outside. */
+/** Epoch day of a calendar date, which must exist; see `parseDate` for untrusted dates. */
 export function epochDayOf({ year, month, day }: CivilDate): EpochDay {
   const shifted = month <= 2 ? year - 1 : year;
   const era = Math.floor(shifted / 400);
@@ -40,7 +40,7 @@ export function epochDayOf({ year, month, day }: CivilDate): EpochDay {
   return era * DAYS_PER_ERA + dayOfEra - DAYS_FROM_0000_03_01_TO_1970;
 }
 
-/** The date of an epoch day; inverse of `epochDayOf`. */
+/** Date of an epoch day; inverse of `epochDayOf`. */
 export function civilOf(epochDay: EpochDay): CivilDate {
   const z = epochDay + DAYS_FROM_0000_03_01_TO_1970;
   const era = Math.floor(z / DAYS_PER_ERA);
@@ -70,12 +70,12 @@ export function monthOf(epochDay: EpochDay): number {
   return civilOf(epochDay).month;
 }
 
-/** The first date that a plan may name, 1970-01-01 (plan-format.md, "Dates exist in the calendar"). */
+/** First date a plan may name, 1970-01-01 (plan-format.md, "Dates exist in the calendar"). */
 export const FIRST_DAY: EpochDay = 0;
 /** The end of the calendar, 9999-12-31 (timing-rules.md section 7). */
 export const LAST_DAY: EpochDay = epochDayOf({ year: 9999, month: 12, day: 31 });
 
-/** `YYYY-MM-DD` to an epoch day; null where the text is not a date of the years 1970 to 9999. */
+/** `YYYY-MM-DD` to an epoch day; null if the text is not a date from 1970 to 9999. */
 export function parseDate(text: string): EpochDay | null {
   const match = /^(\d{4})-(\d{2})-(\d{2})$/.exec(text);
   if (!match) return null;
@@ -94,18 +94,18 @@ export function formatDate(epochDay: EpochDay): string {
   return `${String(year).padStart(4, '0')}-${two(month)}-${two(day)}`;
 }
 
-/** `HH:MM`, 00:00 to 23:59, to a second of the day; null where the text is not such a time. */
+/** `HH:MM`, 00:00 to 23:59, to a second of the day; null if the text is not such a time. */
 export function parseTime(text: string): number | null {
   const match = /^([01]\d|2[0-3]):([0-5]\d)$/.exec(text);
   return match ? Number(match[1]) * 3600 + Number(match[2]) * 60 : null;
 }
 
-/** A second of the day as `HH:MM`, seconds dropped. */
+/** A second of the day as `HH:MM`, without seconds. */
 export function formatTime(secondOfDay: number): string {
   return `${two(Math.floor(secondOfDay / 3600))}:${two(Math.floor((secondOfDay % 3600) / 60))}`;
 }
 
-/** `YYYY-MM-DD` (its 00:00) or `YYYY-MM-DDTHH:MM` to a clock second; null where it is neither. */
+/** `YYYY-MM-DD` (meaning 00:00) or `YYYY-MM-DDTHH:MM` to a clock second; null if neither. */
 export function parseMoment(text: string): ClockSecond | null {
   const [date = '', time, ...rest] = text.split('T');
   const day = parseDate(date);
@@ -114,7 +114,7 @@ export function parseMoment(text: string): ClockSecond | null {
   return day * SECONDS_PER_DAY + second;
 }
 
-/** `YYYY-MM-DDTHH:MM:SS` to a clock second; null where it is not such a moment. */
+/** `YYYY-MM-DDTHH:MM:SS` to a clock second; null otherwise. */
 export function parseSecond(text: string): ClockSecond | null {
   const match = /^(\d{4}-\d{2}-\d{2}T\d{2}:\d{2}):([0-5]\d)$/.exec(text);
   const minute = match?.[1] === undefined ? null : parseMoment(match[1]);

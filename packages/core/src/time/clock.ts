@@ -1,7 +1,4 @@
-/**
- * The timer's own clock as it stands: how far it is out, and what a change of the house's clocks does to it
- * (timing-rules.md section 8).
- */
+/** The timer's own clock: how wrong it is, and the effect of clock changes at the site (timing-rules.md section 8). */
 import {
   civilOf,
   epochDayOf,
@@ -10,15 +7,15 @@ import {
   type EpochDay,
 } from './calendar.ts';
 
-/** What a timer's display shows: with a date, or with a weekday only (0 Monday). */
+/** What a timer's display shows: a date, or only a weekday (0 Monday). */
 export type Display =
   | { readonly day: EpochDay; readonly secondOfDay: number }
   | { readonly weekday: number; readonly secondOfDay: number };
 
 /**
- * Seconds by which a timer's clock is ahead of the true hour; below 0 behind.
+ * Seconds by which a timer's clock is ahead of true time; negative: behind.
  *
- * A display that knows only the weekday is taken to be out by the least that it can be: at most half a week.
+ * If the display has only a weekday, assumes the smallest possible error: at most half a week.
  */
 export function clockAhead(display: Display, now: ClockSecond): number {
   if ('day' in display) return display.day * SECONDS_PER_DAY + display.secondOfDay - now;
@@ -29,7 +26,7 @@ export function clockAhead(display: Display, now: ClockSecond): number {
   return out > week / 2 ? out - week : out;
 }
 
-/** Seconds by which a clock is ahead that shows this hour of a date so many years away; 29 February becomes 28. */
+/** Seconds by which a clock is ahead that shows the same time some years away; 29 February becomes 28. */
 export function yearsAhead(now: ClockSecond, years: number): number {
   const day = Math.floor(now / SECONDS_PER_DAY);
   const { year, month, day: dayOfMonth } = civilOf(day);

@@ -1,26 +1,26 @@
-/** How the dates of day rules really fall: how many in a mean week, and how far apart (planning.md section 3). */
+/** Dates of day rules as they fall: how many in an average week, and how far apart (planning.md section 3). */
 import { civilOf, weekdayIndexOf } from './calendar.ts';
 import { EVERY_MONTH_DAY, greatestCommonDivisor, modulo, type DaySet } from './dayRules.ts';
 import { DAYS_PER_400_YEARS } from './meetings.ts';
 
-/** Of the union of some sets, over a whole period of them. */
+/** For a union of sets, over a whole common period. */
 export interface DateCount {
-  /** Mean dates a week. */
+  /** Average dates a week. */
   readonly mean: number;
-  /** Days between two dates that follow one another, at most; Infinity where there is none. */
+  /** Most days between consecutive dates; Infinity if there are none. */
   readonly gap: number;
 }
 
 const NONE: DateCount = { mean: 0, gap: Infinity };
 
-/** Sets whose common period is longer are counted over so many days only; their counts of days hardly ever meet. */
+/** Sets with a longer common period are counted over this many days only; their intervals hardly ever coincide. */
 const MOST_DAYS = DAYS_PER_400_YEARS;
 const MOST_KEPT = 20_000;
 const countsOnce = new Map<string, DateCount>();
 
 let monthDaysOnce: Uint8Array | null = null;
 
-/** Of each day of 400 years, the day of the month less one. */
+/** For each day of 400 years, its day of the month minus one. */
 function monthDayTable(): Uint8Array {
   monthDaysOnce ??= Uint8Array.from({ length: DAYS_PER_400_YEARS }, (_, at) => civilOf(at).day - 1);
   return monthDaysOnce;
@@ -28,7 +28,7 @@ function monthDayTable(): Uint8Array {
 
 const leastCommonMultiple = (a: number, b: number) => (a / greatestCommonDivisor(a, b)) * b;
 
-/** @returns for any day, the same for equal sets. */
+/** @returns for any day, equal for equal sets */
 export function countDates(sets: readonly DaySet[]): DateCount {
   const different = new Map<string, DaySet>();
   for (const set of sets) {
@@ -55,13 +55,13 @@ function counted(sets: readonly DaySet[]): DateCount {
     (period, { every }) => leastCommonMultiple(period, every),
     byCalendar ? DAYS_PER_400_YEARS : 7,
   );
-  // One count alone goes through its own days only, so its whole period is never too long.
+  // A single interval goes only through its own days, so its period is never too long.
   const period = sets.length === 1 ? days : Math.min(days, MOST_DAYS);
   const isIn = ({ every, phase, weekdays, monthDays }: DaySet, day: number) =>
     (every === 1 || day % every === phase) &&
     (weekdays & (1 << weekdayIndexOf(day))) !== 0 &&
     (table === null || (monthDays & (1 << (table[day % DAYS_PER_400_YEARS] ?? 0))) !== 0);
-  // With one count alone, only its own days are looked at.
+  // For a single interval, only its own days are examined.
   const [begin, step] =
     sets.length === 1 ? [modulo(first.phase, first.every), first.every] : [0, 1];
   let dates = 0;
@@ -79,5 +79,5 @@ function counted(sets: readonly DaySet[]): DateCount {
   return { mean: (dates * 7) / period, gap: Math.max(gap, earliest + period - last) };
 }
 
-/** Days that may lie between two dates of a station that is to be watered so many times a week (planning.md section 3). */
+/** Most days between two dates of a station watered a number of times a week (planning.md section 3). */
 export const mostDaysBetween = (least: number): number => Math.ceil(14 / least);

@@ -1,7 +1,7 @@
 /**
- * Which dates a start fires on (timing-rules.md section 2), in one form for every day rule: each day rule, together with
- * blocked weekdays and off days of the month, is the set of dates that keep three conditions at once: a place in a count of
- * days, a weekday, a day of the month. So whatever is proven of this form is proven of every mixture of rules.
+ * Dates on which a start fires (timing-rules.md section 2), in one form for every day rule. Each rule, with blocked weekdays and off days
+ * of the month, is the set of dates that meet three conditions: a phase of an interval, a weekday, a day of the month. What is proven about
+ * this form is proven about every combination of rules.
  */
 import { assertDefined } from '../document/assertDefined.ts';
 import {
@@ -26,7 +26,7 @@ export type MonthDayMask = number;
 export const EVERY_WEEKDAY: WeekdayMask = 0b111_1111;
 export const EVERY_MONTH_DAY: MonthDayMask = 0x7fff_ffff;
 
-/** The days D with D ≡ `phase` (mod `every`), a weekday of `weekdays` and a day of the month of `monthDays`. */
+/** Days D with D ≡ `phase` (mod `every`), on a weekday of `weekdays` and a day of the month of `monthDays`. */
 export interface DaySet {
   /** 1 or more. */
   readonly every: number;
@@ -36,7 +36,7 @@ export interface DaySet {
   readonly monthDays: MonthDayMask;
 }
 
-/** The remainder of a division, 0 or more also where `n` is below 0. */
+/** Remainder of a division, non-negative also for negative `n`. */
 export const modulo = (n: number, by: number) => ((n % by) + by) % by;
 
 export function greatestCommonDivisor(a: number, b: number): number {
@@ -52,7 +52,7 @@ export const maskOfMonthDays = (days: readonly number[]): MonthDayMask =>
 const ODD_DAYS = maskOfMonthDays(Array.from({ length: 16 }, (_, i) => 2 * i + 1));
 const THE_31ST = maskOfMonthDays([31]);
 
-/** What a rule and its blocked weekdays leave (section 2, 1 and 2), a start's place in an `hours` rule apart. */
+/** What a rule and its blocked weekdays leave (section 2, 1 and 2), without the starts of an `hours` rule. */
 export function ruleSet(days: Days | null, oddDaysSkip31: boolean): DaySet {
   const blocked = days !== null && 'blockedWeekdays' in days ? (days.blockedWeekdays ?? []) : [];
   const open = {
@@ -84,7 +84,7 @@ export function ruleSet(days: Days | null, oddDaysSkip31: boolean): DaySet {
   }
 }
 
-/** The starts for which an `hours` rule stands: with L the least common multiple of its hours and 24, one for each cycle of L. */
+/** The starts of an `hours` rule: with L the least common multiple of its hours and 24, one for each cycle in L. */
 export function startsOfHours(days: Extract<Days, { rule: 'hours' }>, open: DaySet): StartDays[] {
   const everyDays = days.everyHours / greatestCommonDivisor(days.everyHours, 24);
   const first = assertDefined(parseMoment(days.first), 'parseMoment(days.first)');
@@ -112,7 +112,7 @@ export function isIn({ every, phase, weekdays, monthDays }: DaySet, day: EpochDa
   return monthDays === EVERY_MONTH_DAY || (monthDays & (1 << (civilOf(day).day - 1))) !== 0;
 }
 
-/** Days until the next date that satisfies an interval's count, as a timer shows it: 0 on that date (section 2, Days left). */
+/** Days until the next date of an interval, as a timer shows it: 0 on that date (section 2, Days left). */
 export function daysLeft(everyDays: number, firstDate: EpochDay, today: EpochDay): number {
   return modulo(firstDate - today, everyDays);
 }
@@ -137,7 +137,7 @@ export type Days =
       readonly blockedWeekdays?: readonly Weekday[];
     }
   | { readonly rule: 'odd' | 'even'; readonly blockedWeekdays?: readonly Weekday[] };
-/** Weekdays by bits as the plan document lists them. */
+/** Weekdays of a mask as listed in the plan document. */
 export const weekdaysOfMask = (mask: WeekdayMask): Weekday[] =>
   WEEKDAYS.filter((_, i) => mask & (1 << i));
 
@@ -147,16 +147,16 @@ export const bitsOf = (mask: number): number => {
   return count;
 };
 
-/** A mask of weekdays that many days later. */
+/** A weekday mask shifted by some days. */
 export const laterWeekdays = (mask: WeekdayMask, days: number): WeekdayMask => {
   const by = modulo(days, 7);
   return ((mask << by) | (mask >> (7 - by))) & EVERY_WEEKDAY;
 };
 
-/** Weekdays on which a set can be: a count of whole weeks is always on the same one. */
+/** Weekdays a set can fall on: an interval of whole weeks always falls on one. */
 export const weekdaysOn = ({ every, phase, weekdays }: DaySet): WeekdayMask =>
   every % 7 === 0 ? weekdays & (1 << weekdayIndexOf(phase)) : weekdays;
-/** One start of a program: a time of day on a set of days. A program has one for each time of day that it names. */
+/** One start of a program: a time of day on a set of days. A program has one for each time it lists. */
 export interface StartDays {
   readonly start: TimeText;
   readonly secondOfDay: number;
@@ -165,10 +165,10 @@ export interface StartDays {
   readonly days: DaySet;
 }
 
-/** Whether any date at all keeps a day rule and its blocked weekdays (section 2: what makes it complete). */
+/** Whether any date matches a day rule and its blocked weekdays (section 2: completeness). */
 export function hasSomeDay(days: Days | null): boolean {
   const { weekdays, every, phase } = ruleSet(days, false);
-  // A count of days meets every weekday unless it is a number of whole weeks; an `hours` rule of so many too, by each start.
+  // An interval falls on every weekday unless it is a number of whole weeks; so does each start of an `hours` rule.
   if (days?.rule === 'hours')
     return startsOfHours(days, ruleSet(days, false)).some((start) => reachesWeekday(start.days));
   return weekdays !== 0 && reachesWeekday({ every, phase, weekdays });

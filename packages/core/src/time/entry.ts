@@ -1,16 +1,16 @@
-/** What people type for a time of day and for run times, and what it means. */
+/** Parses typed times of day and run times. */
 import { say } from '../language/say.ts';
 import { formatTime, type TimeText } from './calendar.ts';
 
-/** What may be typed, for the message beside the field. */
+/** Allowed input, for the message next to the field. */
 export const timeEntryHelp = () => say`Type a time such as 5, 5:30, 530, 5p or 17:30.`;
 export const runEntryHelp = () => say`Type minutes such as 12, 12:30 or 1h20; at most 24 hours.`;
 
 /**
- * A time of day as typed: `5`, `5:30`, `530`, `5p`, `5.30 pm`, `17:30`, `1730`, `0` (midnight), `12a`. Without a or p the
- * hours are those of a 24-hour clock.
+ * A time of day as typed: `5`, `5:30`, `530`, `5p`, `5.30 pm`, `17:30`, `1730`, `0` (midnight), `12a`. Without a or p, hours are on a
+ * 24-hour clock.
  *
- * @returns null where it cannot be meant as a time.
+ * @returns null if it cannot be read as a time
  */
 export function parseTimeEntry(typed: string): TimeText | null {
   const text = typed.trim().toLowerCase().replaceAll(/\s+/g, '');
@@ -32,10 +32,10 @@ export function parseTimeEntry(typed: string): TimeText | null {
 const MOST_RUN_SECONDS = 86_400;
 
 /**
- * A run time as typed: minutes (`12`, `7.5`, `12m`), minutes and seconds (`12:30`), hours (`1h`, `1h20`), seconds (`90s`).
- * Empty, `-` and `off` mean none.
+ * A run time as typed: minutes (`12`, `7.5`, `12m`), minutes and seconds (`12:30`), hours (`1h`, `1h20`), seconds (`90s`). Empty, `-` and
+ * `off` mean none.
  *
- * @returns seconds, 0 to 86,400; null where it cannot be meant as a run time.
+ * @returns seconds, 0 to 86,400; null if it cannot be read as a run time
  */
 export function parseRunEntry(typed: string): number | null {
   const text = typed.trim().toLowerCase().replace(',', '.').replaceAll(/\s+/g, '');
@@ -53,7 +53,7 @@ export function parseRunEntry(typed: string): number | null {
   return whole <= MOST_RUN_SECONDS ? whole : null;
 }
 
-/** Run seconds as they stand in a cell: `12`, `12:30`; empty for none. */
+/** Run time in a cell: `12`, `12:30`; empty for none. */
 export function runEntryText(seconds: number): string {
   if (seconds === 0) return '';
   const minutes = Math.floor(seconds / 60);
@@ -61,7 +61,7 @@ export function runEntryText(seconds: number): string {
   return rest === 0 ? String(minutes) : `${minutes}:${String(rest).padStart(2, '0')}`;
 }
 
-/** A value one step up or down, onto the step's own multiples, within the bounds. */
+/** A value one step up or down, onto multiples of the step, within the bounds. */
 export function stepped(
   value: number,
   direction: 1 | -1,
@@ -74,7 +74,7 @@ export function stepped(
   return Math.min(most, Math.max(least, next));
 }
 
-/** A start moved by one step of the timer, round midnight. */
+/** A start moved by one step of the timer, wrapping at midnight. */
 export function steppedStart(secondOfDay: number, direction: 1 | -1, stepMinutes: number): number {
   const step = stepMinutes * 60;
   const next = stepped(secondOfDay, direction, step, -step, 86_400);

@@ -1,14 +1,13 @@
 /**
- * On which dates two sets of days come together, k days apart: the first such date, and how often in 400 years.
+ * Dates on which two sets of days coincide, k days apart: the first such date, and how often in 400 years.
  *
- * Why it is complete. A date D belongs to both sides where D is in one set and D + k in the other. The two counts of days
- * come to one count (Chinese remainder theorem) or exclude each other. Weekdays repeat every 7 days; what a day of the month
- * and a month ask of D and of D + k repeats with the calendar every 400 years = 146,097 days = 7 × 20,871 days. So D's part
- * in the calendar is a set C of remainders modulo 146,097, and a count D ≡ r (mod n) meets a remainder c of C exactly where
- * c ≡ r modulo the greatest common divisor of n and 146,097, and then once in n × 146,097 ÷ that divisor days. 146,097 =
- * 3³ × 7 × 773, and n is a least common multiple of numbers up to 743, so the divisor divides 189 = 3³ × 7. It is therefore
- * enough to know how many members of C there are in each class modulo 189: that decides at once whether there is any date
- * at all in an endless calendar, and how often. The first date is then looked for up to the end of ours.
+ * Why it is complete: a date D counts if D is in one set and D + k in the other. The two intervals combine into one (Chinese remainder
+ * theorem) or exclude each other. Weekdays repeat every 7 days; conditions on day of the month and month, for D and D + k, repeat with the
+ * calendar every 400 years = 146,097 days = 7 × 20,871 days. So the calendar's conditions on D are a set C of remainders modulo 146,097. An
+ * interval D ≡ r (mod n) meets a remainder c in C exactly if c ≡ r modulo the greatest common divisor of n and 146,097, and then once in n
+ * × 146,097 ÷ that divisor days. 146,097 = 3³ × 7 × 773, and n is a least common multiple of numbers up to 743, so the divisor divides 189
+ * = 3³ × 7. It is therefore enough to count the members of C in each class modulo 189: that decides whether there is any date in an endless
+ * calendar, and how often. The first date is then searched for up to the end of our calendar.
  */
 import { assertDefined } from '../document/assertDefined.ts';
 import { civilOf, LAST_DAY, weekdayIndexOf, type EpochDay } from './calendar.ts';
@@ -21,7 +20,7 @@ import {
   type WeekdayMask,
 } from './dayRules.ts';
 
-/** What counts small steps of work, and throws where there are too many (the engine's `Effort`). */
+/** Counts steps of work and throws if there are too many (the engine's `Effort`). */
 export interface StepCounter {
   spend(steps: number): void;
 }
@@ -30,19 +29,19 @@ export interface StepCounter {
 export type MonthMask = number;
 export const EVERY_MONTH: MonthMask = 0xfff;
 
-/** Some of the days of a set: those in some months. Equal ones have the same `id`; made by `Meetings.classOf`. */
+/** Days of a set that are in some months. Equal ones have the same `id`; made by `Meetings.classOf`. */
 export interface DayClass extends DaySet {
   readonly id: number;
-  /** The places in the year that it allows, 1 for yes; null: all. */
+  /** Allowed places in the year, 1 for yes; null: all. */
   readonly yearSlots: Uint8Array | null;
   readonly months: MonthMask;
 }
 
 export const DAYS_PER_400_YEARS = 146_097;
 const CLASSES = 189;
-/** Steps of a search before it is worth it to count the whole calendar. */
+/** Steps of a search before counting the whole calendar pays off. */
 const PATIENCE = 400;
-/** With no more members than this the calendar's dates are tried one by one, not the count's. */
+/** Up to this many members, the calendar's dates are tried one by one instead of the interval's. */
 const FEW = 4000;
 
 const DAYS_OF_A_MONTH = 31;
@@ -53,7 +52,7 @@ const PLACES = 12 * DAYS_OF_A_MONTH;
 
 let placesOnce: Uint16Array | null = null;
 
-/** The place of each day of 400 years, from epoch day 0. */
+/** Place in the year for each day of 400 years, from epoch day 0. */
 function yearSlotTable(): Uint16Array {
   if (placesOnce) return placesOnce;
   placesOnce = new Uint16Array(DAYS_PER_400_YEARS);
@@ -67,13 +66,13 @@ function yearSlotTable(): Uint16Array {
 const yearSlotOf = (day: EpochDay): YearSlot =>
   assertDefined(yearSlotTable()[modulo(day, DAYS_PER_400_YEARS)], 'yearSlotTable()');
 
-/** Month of a day, 0 January; looked up. */
+/** Month of a day, 0 January; from a table. */
 const monthOfDay = (day: EpochDay): number => Math.floor(yearSlotOf(day) / DAYS_OF_A_MONTH);
 
 const MOST_KEPT = 2000;
 const allowedOnce = new Map<string, Uint8Array>();
 
-/** The places in the year on some days of some months, 1 for yes; null: all. There are few such, so they are kept. */
+/** Allowed places in the year for some days of some months, 1 for yes; null: all. There are few, so they are cached. */
 function allowedSlots(monthDays: MonthDayMask, months: MonthMask): Uint8Array | null {
   if (monthDays === EVERY_MONTH_DAY && months === EVERY_MONTH) return null;
   const key = `${monthDays},${months}`;
@@ -86,7 +85,7 @@ function allowedSlots(monthDays: MonthDayMask, months: MonthMask): Uint8Array | 
         monthDays & (1 << (place % DAYS_OF_A_MONTH))
       )
         allowed[place] = 1;
-    // A server checks many plans; what it keeps must not grow forever.
+    // A server checks many plans; its cache must not grow forever.
     if (allowedOnce.size >= MOST_KEPT) allowedOnce.clear();
     allowedOnce.set(key, allowed);
   }
@@ -95,9 +94,9 @@ function allowedSlots(monthDays: MonthDayMask, months: MonthMask): Uint8Array | 
 
 const EVERY_PLACE = new Uint8Array(PLACES).fill(1);
 
-/** What is asked of D's and of D + k's place in the year. */
+/** Conditions on the places in the year of D and D + k. */
 interface CalendarDemand {
-  /** What it comes to, as text. */
+  /** The conditions as text. */
   readonly key: string;
   readonly earlier: Uint8Array;
   readonly later: Uint8Array;
@@ -107,7 +106,7 @@ interface CalendarDemand {
 const keeps = ({ earlier, later, k }: CalendarDemand, day: EpochDay): boolean =>
   earlier[yearSlotOf(day)] === 1 && later[yearSlotOf(day + k)] === 1;
 
-/** Whether a day is in a class: its count, its weekday, its month and its day of the month. */
+/** Whether a day is in a class: interval, weekday, month and day of the month. */
 export const isInClass = (
   { every, phase, weekdays, yearSlots: allowed }: DayClass,
   day: EpochDay,
@@ -116,7 +115,7 @@ export const isInClass = (
   (weekdays & (1 << weekdayIndexOf(day))) !== 0 &&
   (allowed === null || allowed[yearSlotOf(day)] === 1);
 
-/** Dates so few days apart are in one month or in two that follow each other. */
+/** Dates this few days apart are in the same month or consecutive ones. */
 const DAYS_OF_THE_SHORTEST_MONTH = 28;
 
 /** Whether two dates k days apart can be on these weekdays and in these months: a cheap no for most pairs of classes. */
@@ -133,26 +132,26 @@ interface WeekdaysAndMonths {
   readonly months: MonthMask;
 }
 
-/** The members of the 400 years that keep a demand. */
+/** Days of 400 years that meet the conditions. */
 interface Members {
-  /** How many there are in each class modulo 189. */
+  /** Number in each class modulo 189. */
   readonly counts: Uint32Array;
-  /** All of them ascending, where they are few. */
+  /** All of them, ascending, if few. */
   readonly few: readonly number[] | null;
 }
 
-/** What two classes come to as conditions on the date D of the first. */
+/** Two classes as conditions on the date D of the first. */
 interface Joint {
   readonly every: number;
   readonly phase: number;
   readonly weekdays: WeekdayMask;
-  /** Null: nothing is asked of the calendar. */
+  /** Null: no condition on the calendar. */
   readonly demand: CalendarDemand | null;
-  /** The last D to look at. */
+  /** Last D to examine. */
   readonly most: EpochDay;
-  /** Its dates, by the date from which they were looked for. */
+  /** Its dates, by the date from which they were searched. */
   readonly series: Map<EpochDay, Series>;
-  /** Whether there is any date in an endless calendar, once that has been asked. */
+  /** Whether there is any date in an endless calendar, once determined. */
   possible: boolean | null;
 }
 
@@ -165,18 +164,18 @@ interface MeetingDate {
   readonly laterCell: number;
 }
 
-/** The dates of a meeting in order, found as they are asked for. */
+/** Dates of a meeting in order, found on demand. */
 export interface Series {
-  /** The date at a place counted from 0; null: there are no more. Places are asked for one after another. */
+  /** The date at an index from 0; null: there are no more. Indexes are requested in order. */
   at(place: number): MeetingDate | null;
 }
 
 const NO_DATES: Series = { at: () => null };
 
-/** Where a day stands in a table by weekday and month. */
+/** Index of a day in a table by weekday and month. */
 export const cellOf = (day: EpochDay): number => weekdayIndexOf(day) * 12 + monthOfDay(day);
 
-/** The mask whose bit w says whether bit w + k of `mask` is set, round the week. */
+/** Mask whose bit w is bit w + k of `mask`, modulo the week. */
 function shiftedWeekdays(mask: WeekdayMask, k: number): WeekdayMask {
   const shift = modulo(k, 7);
   return ((mask >> shift) | (mask << (7 - shift))) & 0b111_1111;
@@ -187,21 +186,21 @@ interface Count {
   readonly phase: number;
 }
 
-/** The one count that two counts come to; null where they exclude each other. */
+/** The combination of two intervals; null if they exclude each other. */
 function joinCounts(a: Count, b: Count): Count | null {
   if (a.every === 1) return b;
   const divisor = greatestCommonDivisor(a.every, b.every);
   if (modulo(a.phase - b.phase, divisor) !== 0) return null;
   let phase = a.phase;
-  // At most b.every ÷ divisor turns.
+  // At most b.every ÷ divisor iterations.
   while (modulo(phase - b.phase, b.every) !== 0) phase += a.every;
   return { every: (a.every / divisor) * b.every, phase };
 }
 
-/** Works out meetings and remembers them; one for each check of a plan. */
+/** Computes and caches meetings; one for each check of a plan. */
 export class Meetings {
   private readonly classes = new Map<string, DayClass>();
-  /** The same by the set itself, and weekdays and months as one number: no text to be made. */
+  /** The same keyed by set, weekdays and months as numbers, without making text. */
   private readonly classesOfSet = new Map<DaySet, Map<number, DayClass>>();
   private readonly joints = new Map<number, Map<number, Joint | null>>();
   private readonly members = new Map<string, Members>();
@@ -211,7 +210,7 @@ export class Meetings {
     this.effort = effort;
   }
 
-  /** The days of a set that are on some weekdays and in some months. */
+  /** Days of a set on some weekdays and in some months. */
   classOf(set: DaySet, onWeekdays: WeekdayMask, months: MonthMask): DayClass {
     let known = this.classesOfSet.get(set);
     if (!known) this.classesOfSet.set(set, (known = new Map<number, DayClass>()));
@@ -235,12 +234,12 @@ export class Meetings {
     return made;
   }
 
-  /** The first day D ≥ `least` of `a` with D + k in `b`, neither after the end of the calendar, or null. */
+  /** The first day D ≥ `least` of `a` with D + k in `b`, both within the calendar, or null. */
   first(a: DayClass, b: DayClass, k: number, least: EpochDay): EpochDay | null {
     return this.series(a, b, k, least).at(0)?.day ?? null;
   }
 
-  /** All days D of that kind, one after another. */
+  /** All such days D in order. */
   series(a: DayClass, b: DayClass, k: number, least: EpochDay): Series {
     const joint = this.joint(a, b, k);
     if (!joint) return NO_DATES;
@@ -265,12 +264,12 @@ export class Meetings {
     };
   }
 
-  /** The first day of a class on or after a date, or null. */
+  /** First day of a class on or after a date, or null. */
   firstOf(dates: DayClass, least: EpochDay): EpochDay | null {
     return this.first(dates, dates, 0, least);
   }
 
-  /** How many days D of 400 years, in the mean of an endless calendar, are in `a` with D + k in `b`. */
+  /** Average number of days D in 400 years that are in `a` with D + k in `b`, in an endless calendar. */
   inFourCenturies(a: DayClass, b: DayClass, k: number): number {
     const joint = this.joint(a, b, k);
     if (!joint) return 0;
@@ -336,7 +335,7 @@ export class Meetings {
     return null;
   }
 
-  /** Tries the calendar's own dates, 400 years at a time. */
+  /** Tries the calendar's dates, 400 years at a time. */
   private searchAmong(
     few: readonly number[],
     { every, phase, weekdays, most }: Joint,
@@ -355,7 +354,7 @@ export class Meetings {
     return null;
   }
 
-  /** Whether some member of the calendar is in the count's class and on its weekdays; if none is, no date ever is. */
+  /** Whether some calendar member is in the interval's class and on its weekdays; otherwise there is no date. */
   private isPossible({ every, phase, weekdays }: Joint, demand: CalendarDemand): boolean {
     const { counts } = this.membersOf(demand);
     this.effort.spend(CLASSES);

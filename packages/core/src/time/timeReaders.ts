@@ -32,7 +32,7 @@ export const readWindow: Reader<NoWaterWindow> = object<NoWaterWindow>({
   to: required(readTime, 'a time of day'),
   weekdays: optional(readWeekdays),
 });
-/** Whether windows leave a minute (and so a second) of the week free; all their edges are on whole minutes. */
+/** Whether windows leave a minute (and so a second) of the week free; all their ends are on whole minutes. */
 export function leavesFreeTime(windows: readonly NoWaterWindow[]): boolean {
   const taken = new Uint8Array(MINUTES_PER_WEEK);
   for (const window of windows) {

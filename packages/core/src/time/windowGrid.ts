@@ -1,4 +1,4 @@
-/** No-water windows as a week of hours that one paints (timing-rules.md section 6). */
+/** No-water windows as a week of hours to paint (timing-rules.md section 6). */
 import { assertDefined } from '../document/assertDefined.ts';
 import { formatTime, parseTime, WEEKDAYS, type Weekday } from './calendar.ts';
 import type { NoWaterWindow } from './windows.ts';
@@ -9,7 +9,7 @@ export const HOURS_PER_DAY = 24;
 
 const minuteOf = (time: string): number => assertDefined(parseTime(time), 'parseTime(time)') / 60;
 
-/** Every minute of the week from Monday 00:00: 1 where a window holds. */
+/** Every minute of the week from Monday 00:00: 1 inside a window. */
 function minutesHeld(windows: readonly NoWaterWindow[]): Uint8Array {
   const held = new Uint8Array(MINUTES_PER_WEEK);
   for (const { from, to, weekdays } of windows) {
@@ -24,7 +24,7 @@ function minutesHeld(windows: readonly NoWaterWindow[]): Uint8Array {
   return held;
 }
 
-/** How much of each hour is without water: 7 days from Monday, 24 hours each, 0 to 1. */
+/** Share of each hour inside windows: 7 days from Monday, 24 hours each, 0 to 1. */
 export function hoursHeld(windows: readonly NoWaterWindow[]): number[][] {
   const held = minutesHeld(windows);
   return WEEKDAYS.map((_, day) =>
@@ -35,13 +35,13 @@ export function hoursHeld(windows: readonly NoWaterWindow[]): number[][] {
   );
 }
 
-/** Stretches of the week that are held; one that goes round its end is one. */
+/** Periods of the week inside windows; one across the end of the week is one period. */
 function stretchesOf(held: Uint8Array): { from: number; length: number }[] {
   const free = held.indexOf(0);
   if (free < 0) return [{ from: 0, length: MINUTES_PER_WEEK }];
   const stretches: { from: number; length: number }[] = [];
   let length = 0;
-  // From a free minute on, round the week and back to it.
+  // From a free minute on, around the week and back to it.
   for (let i = 1; i <= MINUTES_PER_WEEK; i++) {
     if (held[(free + i) % MINUTES_PER_WEEK] === 1) length++;
     else if (length > 0) {
@@ -63,9 +63,9 @@ export interface HourOfWeek {
 }
 
 /**
- * Windows after hours were painted: all others stay as they were. As few windows as say the same, none longer than a day.
+ * Windows after painting hours; others stay as they were. As few windows as possible, none longer than a day.
  *
- * @param isHeld whether the painted hours are without water from now on.
+ * @param isHeld whether the painted hours become no-water hours
  */
 export function paintedWindows(
   windows: readonly NoWaterWindow[],
@@ -90,7 +90,7 @@ export function paintedWindows(
     byTimes.set(key, known);
   };
   for (const { from, length } of stretchesOf(held)) {
-    // Longer than a day: cut at every midnight.
+    // Longer than a day: split at every midnight.
     let at = from;
     for (let left = length; left > 0;) {
       const piece = left <= MINUTES_PER_DAY ? left : MINUTES_PER_DAY - (at % MINUTES_PER_DAY);

@@ -1,4 +1,4 @@
-/** No-water windows of one program, the timer's own among them, as one week that comes again (timing-rules.md section 6). */
+/** No-water windows of one program, including the timer's own, as a repeating week (timing-rules.md section 6). */
 import { assertDefined } from '../document/assertDefined.ts';
 import {
   parseTime,
@@ -14,7 +14,7 @@ export const SECONDS_PER_WEEK = 7 * SECONDS_PER_DAY;
 /** 1970-01-01 was a Thursday. */
 const MONDAY_BEFORE_1970 = -3 * SECONDS_PER_DAY;
 
-/** Half-open, in seconds from Monday 00:00; `from` inside the week, `to` up to a week later. */
+/** Half-open, seconds from Monday 00:00; `from` inside the week, `to` up to a week later. */
 interface Span {
   readonly from: number;
   to: number;
@@ -34,7 +34,7 @@ function spansOf(windows: readonly NoWaterWindow[]): Span[] {
   return spans.sort((a, b) => a.from - b.from);
 }
 
-/** Joins spans that touch, round the end of the week too. */
+/** Joins adjacent spans, also across the end of the week. */
 function joined(spans: readonly Span[]): Span[] {
   const apart: Span[] = [];
   for (const span of spans) {
@@ -50,7 +50,7 @@ function joined(spans: readonly Span[]): Span[] {
   return apart;
 }
 
-/** All moments are clock seconds. At least one second of the week is free; a plan in which none is has been refused. */
+/** All moments are clock seconds. At least one second of the week is free; plans without one are refused. */
 export class WeekWindows {
   private readonly spans: readonly Span[];
   private readonly freePerWeek: number;
@@ -70,7 +70,7 @@ export class WeekWindows {
     return this.spans.length === 0;
   }
 
-  /** Second of the week, counted from the first span's beginning: 0 to a week less 1. */
+  /** Second of the week counted from the first span's beginning: 0 to a week less 1. */
   private sinceFirst(moment: ClockSecond): number {
     return modulo(
       moment - MONDAY_BEFORE_1970 - assertDefined(this.spans[0], 'spans[0]').from,
@@ -78,7 +78,7 @@ export class WeekWindows {
     );
   }
 
-  /** Index of the last span that begins at or before a second counted from the first span's beginning. */
+  /** Index of the last span beginning at or before a second counted from the first span's beginning. */
   private lastBegun(since: number): number {
     const offset = assertDefined(this.spans[0], 'spans[0]').from;
     let low = 0;
@@ -91,7 +91,7 @@ export class WeekWindows {
     return low;
   }
 
-  /** The moment itself where no window holds it, else the end of the windows that do. */
+  /** The moment itself if no window contains it, otherwise the end of those that do. */
   nextFree(moment: ClockSecond): ClockSecond {
     if (this.isEmpty) return moment;
     const since = this.sinceFirst(moment);
@@ -104,7 +104,7 @@ export class WeekWindows {
     return this.nextFree(moment) === moment;
   }
 
-  /** The first second at or after a free moment that a window holds; never where there is none. */
+  /** First second inside a window at or after a free moment; never if there are no windows. */
   nextWindow(moment: ClockSecond): ClockSecond {
     if (this.isEmpty) return Infinity;
     const since = this.sinceFirst(moment);
@@ -113,11 +113,11 @@ export class WeekWindows {
     return moment + (next ? next.from - offset : SECONDS_PER_WEEK) - since;
   }
 
-  /** The moment at which `seconds` of free time have passed since a free moment; 1 or more. Cost: log of the spans. */
+  /** The moment at which `seconds` (at least 1) of free time have passed since a free moment. Cost: log of the spans. */
   afterFree(moment: ClockSecond, seconds: number): ClockSecond {
     const until = this.nextWindow(moment);
     if (moment + seconds <= until) return moment + seconds;
-    // Counted from the beginning of the window at `until`: whole weeks first, then the spans of one.
+    // Counted from the beginning of the window at `until`: whole weeks first, then spans of one.
     const left = seconds - (until - moment);
     const weeks = Math.ceil(left / this.freePerWeek) - 1;
     const rest = left - weeks * this.freePerWeek;
@@ -138,7 +138,7 @@ export class WeekWindows {
     }
   }
 
-  /** The stretches of windows between two moments, cut to them. */
+  /** Window periods between two moments, clipped to them. */
   between(from: ClockSecond, to: ClockSecond): { from: ClockSecond; to: ClockSecond }[] {
     const stretches: { from: ClockSecond; to: ClockSecond }[] = [];
     if (this.isEmpty) return stretches;
@@ -151,7 +151,7 @@ export class WeekWindows {
     return stretches;
   }
 
-  /** An upper limit, in seconds, for how long `seconds` of free time can take; coarse. */
+  /** Upper bound, in seconds, for how long `seconds` of free time can take; coarse. */
   longestWith(seconds: number): number {
     return this.isEmpty ? seconds : (Math.ceil(seconds / this.freePerWeek) + 1) * SECONDS_PER_WEEK;
   }

@@ -1,4 +1,4 @@
-/** Whether a task is done: by what the box does from now on, worked out by the engine. */
+/** Whether a task is done: by what the timer does from now on, computed by the engine. */
 import { assertDefined } from '../document/assertDefined.ts';
 import { LiveBench } from '../bench/bench.ts';
 import type { BenchStart, LoggedAct } from '../bench/state.ts';
@@ -27,18 +27,18 @@ import {
 } from './task.ts';
 import { say } from '../language/say.ts';
 
-/** A box is set to the minute by hand. */
+/** Clocks are set by hand, to the minute. */
 const AS_GOOD_AS = 120;
 const SECONDS_PER_WEEK = 7 * SECONDS_PER_DAY;
 
 export interface NeedMet {
   readonly need: Need;
   readonly isMet: boolean;
-  /** What is not so yet, in a sentence; null where it is met. */
+  /** What is not met yet, in a sentence; null if it is. */
   readonly lacks: string | null;
 }
 
-/** The bench of a task when the apprentice comes. */
+/** The bench of a task when the apprentice arrives. */
 export function benchOf(task: Task, style: BenchStart['style']): LiveBench {
   const bench = new LiveBench(sceneStart(task, style));
   for (const { at, act } of sceneActs(task)) {
@@ -50,7 +50,7 @@ export function benchOf(task: Task, style: BenchStart['style']): LiveBench {
   return bench;
 }
 
-/** The water that a device gives from now on, for so many seconds. */
+/** Water of a simulated timer from now on, over some seconds. */
 function runsOf(device: SimulatedTimer, runs: TimerRun[], seconds: number): TimerRun[] {
   const until = device.now + seconds;
   device.advance(until);
@@ -62,7 +62,7 @@ function comingRuns(bench: LiveBench, seconds: number): TimerRun[] {
   const { device, dead, shorted, shut } = bench.snapshot();
   const dry = [...dead, ...shorted, ...shut];
   const runs: TimerRun[] = [];
-  // What runs already is not what it will do by its settings.
+  // What already runs does not show what the settings will do.
   const idle = { ...device, running: [], queue: [], held: [] };
   return runsOf(SimulatedTimer.from(idle, { run: (run) => runs.push(run) }), runs, seconds).filter(
     ({ station }) => !dry.includes(station),
@@ -74,7 +74,7 @@ function runsOfPlan(plan: Plan, now: ClockSecond, seconds: number): TimerRun[] {
   return runsOf(SimulatedTimer.idle(plan, now, 0, { run: (run) => runs.push(run) }), runs, seconds);
 }
 
-/** The first thing in which what it does differs from what it should do; null: nothing. */
+/** The first difference between what it does and should do; null: none. */
 function difference(
   is: readonly TimerRun[],
   should: readonly TimerRun[],
@@ -99,7 +99,7 @@ interface Words {
   readonly station: (number: number) => string;
 }
 
-/** Whether a moment is in the hours and on the weekdays of a need. */
+/** Whether a moment is within the hours and weekdays of a need. */
 function isMeant({ weekdays, from, to }: Extract<Need, { need: 'dry' }>, at: ClockSecond): boolean {
   const day = Math.floor(at / SECONDS_PER_DAY);
   const second = at - day * SECONDS_PER_DAY;
@@ -166,9 +166,9 @@ function lacksOf(
 }
 
 /**
- * What of a task holds now.
+ * Which parts of a task are met.
  *
- * @param answer what the apprentice says is wrong; null: nothing was said.
+ * @param answer the apprentice's diagnosis; null: none given
  */
 export function needsMet(
   task: Task,
@@ -191,7 +191,7 @@ export function needsMet(
 }
 
 export interface Score {
-  /** 0 to 100; 0 where something is lacking. */
+  /** 0 to 100; 0 if something is missing. */
   readonly points: number;
   readonly presses: number;
   readonly usual: number;
@@ -200,15 +200,15 @@ export interface Score {
 }
 
 const POINTS_A_HINT = 10;
-/** As many points as a wrong answer costs. */
+/** Points deducted for a wrong answer. */
 const POINTS_A_TRY = 10;
 const POINTS_FOR_FEW_PRESSES = 30;
 const POINTS_FOR_TIME = 10;
-/** Seconds that somebody needs who knows the way: to think, and for each press. */
+/** Seconds for someone who knows the way: to think, and for each press. */
 const TIME_TO_THINK = 60;
 const TIME_A_PRESS = 2;
 
-/** How well it was done: from result, presses, time, hints and failed tries. */
+/** Score from result, presses, time, hints and failed tries. */
 export function scoreOf(
   task: Task,
   met: readonly NeedMet[],
@@ -218,7 +218,7 @@ export function scoreOf(
   const presses = log.filter((act) => 'key' in act).length;
   const usual = task.solution.keys.reduce((sum, { times }) => sum + times, 0);
   const isDone = met.every(({ isMet }) => isMet);
-  /** 1: no more than usual; 0: three times as much. */
+  /** 1: no more than par; 0: three times as much. */
   const share = (is: number, should: number) =>
     Math.max(0, Math.min(1, (3 - is / Math.max(1, should)) / 2));
   const points =
@@ -230,7 +230,7 @@ export function scoreOf(
   return { points: isDone ? Math.max(10, Math.round(points)) : 0, presses, usual, seconds, hints };
 }
 
-/** The bench of a task after so many acts of a log: one's presses played again. */
+/** The bench of a task after a number of log entries, replayed. */
 export function benchAfter(
   task: Task,
   log: readonly LoggedAct[],
@@ -246,9 +246,9 @@ export function benchAfter(
 }
 
 /**
- * The act after which it went wrong: the last one that took away something that held before.
+ * The action after which it went wrong: the last one that broke something that held before.
  *
- * @returns its place in the log; null: nothing that held was lost.
+ * @returns its index in the log; null: nothing that held was lost
  */
 export function wentWrongAt(
   task: Task,
@@ -264,7 +264,7 @@ export function wentWrongAt(
     bench.advance(Math.max(bench.now, at));
     bench.act(act);
     const next = log[i + 1];
-    // Only where a value was left: in between it is on its way.
+    // Only once a page is left: before that its value is still changing.
     if (next && 'key' in act && 'key' in next && next.key === act.key) return;
     const now = count();
     if (now < before) wrong = i;
@@ -273,7 +273,7 @@ export function wentWrongAt(
   return wrong;
 }
 
-/** Presses the keys of a solution on the bench of a task, a second each. */
+/** Presses a solution's keys on the bench of a task, one a second. */
 export function pressAll(bench: LiveBench, keys: readonly Pressed[]): void {
   for (const { times, ...key } of keys)
     for (let n = 0; n < times; n++) {

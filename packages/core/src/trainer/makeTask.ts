@@ -1,4 +1,4 @@
-/** A task made of a garden that the office has: the empty box of its kind, and its settings as the card. */
+/** A task from a company's garden: an empty timer of its kind, and its settings as the card. */
 import { emptyPlan } from '../plan/shippedKinds.ts';
 import type { TimerKind } from '../plan/kind.ts';
 import type { Plan } from '../plan/plan.ts';
@@ -20,7 +20,7 @@ export const boxOf = ({ settings, stations, programs }: Plan): BoxSettings => ({
   programs,
 });
 
-/** The keys from the box of a scene to a plan. */
+/** The keys that turn a scene's timer into a plan. */
 export function solutionOf(task: Task, target: Plan): Task['solution']['keys'] {
   const style = { clock: '24' } as const;
   return keysFor(benchOf(task, style), sceneStart(task, style), target);
@@ -34,14 +34,14 @@ export interface TaskWords {
   readonly says: string;
   /** 1 to 5. */
   readonly level: number;
-  /** When the apprentice comes, "YYYY-MM-DDTHH:MM:SS". */
+  /** When the apprentice arrives, "YYYY-MM-DDTHH:MM:SS". */
   readonly at: string;
 }
 
 /**
- * The task to key in a garden's settings from its card.
+ * The task of keying in a garden's settings from its card.
  *
- * @returns null where the keys of its kind cannot bring the box there.
+ * @returns null if the kind's keys cannot do it
  */
 export function taskOfPlan(
   { site: _site, ...plan }: Plan,
@@ -49,7 +49,7 @@ export function taskOfPlan(
   { title, says, level, at }: TaskWords,
 ): Task | null {
   const { hidden, rainDelay } = kind ?? {};
-  // A rain delay, a switch on off and a clock are not what the card is about.
+  // The card is not about rain delay, off switch or clock.
   const { wateringResumes: _resumes, mode: _mode, ...settings } = plan.settings;
   const target: Plan = { ...plan, settings };
   const task: Task = {

@@ -1,4 +1,4 @@
-/** Tasks from a seed, for practice without end: five levels, a box to set or a fault to find. The same seed gives the same task. */
+/** Endless practice tasks from a seed: five levels, a timer to set or a fault to find. The same seed gives the same task. */
 import { ProgramCycles } from '../engine/nominal.ts';
 import { Effort } from '../engine/effort.ts';
 import { assertDefined } from '../document/assertDefined.ts';
@@ -11,7 +11,7 @@ import { boxOf, solutionOf } from './makeTask.ts';
 import { TASK_FORMAT, TASK_VERSION, type Need, type Task, type TaskFault } from './task.ts';
 import { say, wordsOf } from '../language/say.ts';
 
-/** Numbers from 0 to 1 that follow from a seed: a linear congruence with mixed bits (mulberry32). */
+/** Pseudo-random numbers from 0 to 1: a linear congruence with mixed bits (mulberry32). */
 function randomOf(seed: number): () => number {
   let state = seed >>> 0;
   return () => {
@@ -29,7 +29,7 @@ class Chance {
     this.next = randomOf(seed);
   }
 
-  /** A whole number, both ends included. */
+  /** An integer, both ends inclusive. */
   whole(least: number, most: number): number {
     return least + Math.floor(this.next() * (most - least + 1));
   }
@@ -115,7 +115,7 @@ function daysOf(chance: Chance, level: number): Days {
   return { rule: 'weekdays', weekdays };
 }
 
-/** A plan that this kind can hold and in which nothing overlaps: one program after the other. */
+/** A plan without overlaps that this kind can hold: one program after another. */
 function targetOf(chance: Chance, { timer }: TimerKind, level: number): Plan {
   const { stations: count, programs: most } = assertDefined(LEVELS[level - 1], 'LEVELS[level - 1]');
   const empty = emptyPlan(timer);
@@ -145,7 +145,7 @@ function targetOf(chance: Chance, { timer }: TimerKind, level: number): Plan {
   return { ...empty, stations, programs };
 }
 
-/** What is wrong, in the scene; the target is what should be there. */
+/** The scene's fault; the target is the correct state. */
 function sceneWith(fault: TaskFault | null, target: Plan, chance: Chance): Partial<Task['scene']> {
   const change = (index: number, more: Partial<Program>): Plan => ({
     ...target,
@@ -178,7 +178,7 @@ function sceneWith(fault: TaskFault | null, target: Plan, chance: Chance): Parti
           }
         : { plan: { ...target, settings: { ...target.settings, seasonalPercent: 50 } } };
     default:
-      // Stations keep their names: they are not set at the box.
+      // Stations keep their names, which are not set at the timer.
       return {
         plan: {
           ...emptyPlan(target.timer),
@@ -191,7 +191,7 @@ function sceneWith(fault: TaskFault | null, target: Plan, chance: Chance): Parti
 /**
  * A task from a seed.
  *
- * @param level 1 to `MOST_LEVEL`.
+ * @param level 1 to `MOST_LEVEL`
  */
 export function randomTask(seed: number, level: number): Task {
   const chance = new Chance(seed * 31 + level);
@@ -220,7 +220,7 @@ export function randomTask(seed: number, level: number): Task {
     ...(fault === 'dead-station' ? { hasWorld: true } : {}),
     needs: [
       ...answers,
-      // A dead station stays dead until somebody has mended it.
+      // A dead station stays dead until repaired.
       ...(fault === 'dead-station' ? [] : [{ need: 'waters-like' as const, days: 9 }]),
       { need: 'clock', within: 90 },
     ],

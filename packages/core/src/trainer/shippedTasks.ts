@@ -1,4 +1,7 @@
-/** The tasks that ship: from setting a clock to a garden of fourteen stations, and faults to be found. Each is a document, read as an office's own would be. */
+/**
+ * The shipped tasks, from setting a clock to a garden of fourteen stations, and faults to find. Each is a document, read like a company's
+ * own.
+ */
 import { assert } from '../document/fault.ts';
 import { readTask, type Task } from './task.ts';
 import set01Clock from './tasks/set-01-clock.task.json' with { type: 'json' };
@@ -54,7 +57,7 @@ const DOCUMENTS: readonly (readonly [id: string, document: unknown])[] = [
   ['set-14-fourteen-stations', set14FourteenStations],
 ];
 
-/** The easiest first. */
+/** Easiest first. */
 export const SHIPPED_TASKS: readonly ShippedTask[] = DOCUMENTS.map(([id, document]) => {
   const read = readTask(document);
   assert(read.ok, `the shipped task ${id} is sound`);

@@ -1,4 +1,4 @@
-/** The keys that bring a box on the bench to a plan: what somebody presses who knows the way. */
+/** The keys that turn a bench timer into a plan, as an expert would press them. */
 import { LiveBench } from '../bench/bench.ts';
 import type { BenchKey, BenchStart } from '../bench/state.ts';
 import { OPENING, type Page } from '../bench/pages.ts';
@@ -14,7 +14,7 @@ const MOST_TURNS = 3_000;
 const MOST_PAGES = 600;
 const HALF_A_DAY = SECONDS_PER_DAY / 2;
 
-/** How often − or + has to be pressed; Infinity: it does not lead there. */
+/** Number of presses of − or +; Infinity: it does not get there. */
 function turnsTo(page: Page, value: PanelValue, by: 1 | -1, circumstance: Circumstance): number {
   let present = page.value;
   for (let count = 0; count < MOST_TURNS; count++) {
@@ -43,7 +43,7 @@ class Hands {
     else if (times > 0) this.keys.push({ key, ...(fast ? { fast } : {}), times });
   }
 
-  /** Goes to a page the shorter way. The time stands before the first and after the last. */
+  /** Goes to a page the shorter way. The time comes before the first and after the last. */
   goTo(id: string): void {
     const { pages, page } = this.bench;
     const places = pages.length + 1;
@@ -53,7 +53,11 @@ class Hands {
     this.press(on <= back ? 'page-on' : 'page-back', Math.min(on, back));
   }
 
-  /** Turns a page to a value. @returns whether − and + lead there */
+  /**
+   * Changes a page's value.
+   *
+   * @returns whether − and + get there
+   */
   turnTo(page: Page, value: PanelValue, circumstance: Circumstance): boolean {
     const [more, less] = [
       turnsTo(page, value, 1, circumstance),
@@ -70,7 +74,7 @@ class Hands {
     return true;
   }
 
-  /** Sets the clock right: the hour first, then the day. */
+  /** Sets the clock: the hour first, then the day. */
   setClock(): void {
     const error = () => (this.bench.clock ?? 0) - this.bench.now;
     const inDay = () => modulo(error() + HALF_A_DAY, SECONDS_PER_DAY) - HALF_A_DAY;
@@ -86,7 +90,7 @@ class Hands {
   }
 }
 
-/** The pages of a box that holds a plan already, for one of its programs. */
+/** The pages of a timer that already holds a plan, for one of its programs. */
 function pagesOf(plan: Plan, bench: LiveBench, start: BenchStart, letter: string): readonly Page[] {
   const ahead = (bench.clock ?? bench.now) - bench.now;
   const kind = { ...start.kind, hidden: {} };
@@ -95,14 +99,14 @@ function pagesOf(plan: Plan, bench: LiveBench, start: BenchStart, letter: string
   return other.pages;
 }
 
-/** Of the page of days only the rule counts; each weekday has a page of its own. */
+/** On the page of days only the rule counts; each weekday has its own page. */
 const isSame = (a: PanelValue, b: PanelValue) =>
   a.kind === 'days' && b.kind === 'days' ? a.rule === b.rule : sameValue(a, b);
 
 /**
- * What to press on a bench so that it holds a plan and its clock is right.
+ * The presses with which a bench timer holds a plan and has the right time.
  *
- * @param start with what the bench began. The bench itself is pressed, too.
+ * @param start initial state of the bench. The bench itself is pressed too.
  */
 export function keysFor(bench: LiveBench, start: BenchStart, goal: Plan): Pressed[] {
   const hands = new Hands(bench);

@@ -7,7 +7,7 @@ const spokenStations = (stations: readonly Station[]): readonly Station[] =>
     station.name === undefined ? station : { ...station, name: sayText(station.name) },
   );
 
-/** A task that ships, in the language that is spoken. A text that is no message, such as an office's own, stays as it is. */
+/** A shipped task in the current language. A text that is not a message, such as an office's own, stays as it is. */
 export const spokenTask = (task: Task): Task => ({
   ...task,
   ...{ title: sayText(task.title), says: sayText(task.says), hints: task.hints.map(sayText) },

@@ -1,4 +1,7 @@
-/** A task for the bench, `water-clock-task`: a scene, what the customer says, and what must hold in the end. An open document that an office can write. */
+/**
+ * A task for the bench, `water-clock-task`: a scene, what the customer says, and what must be true at the end. An open document that a
+ * company can write.
+ */
 import { BENCH_KEYS, type BenchAct, type BenchKey, type BenchStart } from '../bench/state.ts';
 import type { TimedPress } from '../simulatedTimer/events.ts';
 import { readTimedPress } from '../simulatedTimer/events.ts';
@@ -34,7 +37,7 @@ import { say } from '../language/say.ts';
 export const TASK_FORMAT = 'water-clock-task';
 export const TASK_VERSION = 1;
 
-/** What can be wrong at a box. */
+/** What can be wrong at a timer. */
 export const TASK_FAULTS = [
   'clock-half-a-day',
   'start-left-over',
@@ -47,18 +50,18 @@ export const TASK_FAULTS = [
 ] as const;
 export type TaskFault = (typeof TASK_FAULTS)[number];
 
-/** How a box is set. What it can do is what the box of the scene can. */
+/** A timer's settings. Its abilities are those of the scene's timer. */
 export type BoxSettings = Pick<Plan, 'settings' | 'stations' | 'programs'>;
 
-/** What must hold at the end; of what the box does, not of what was pressed. */
+/** What must be true at the end, about what the timer does, not about presses. */
 export type Need =
-  /** For so many days it waters as a box that is set so, with a right clock, would; without a setting as the card says. */
+  /** For some days it waters as a timer with these settings and the right time would; without settings, as the card says. */
   | { readonly need: 'waters-like'; readonly box?: BoxSettings; readonly days: number }
   /** No two cycles ever overlap. */
   | { readonly need: 'clear' }
-  /** Its clock is right to so many seconds. */
+  /** Its clock is right within some seconds. */
   | { readonly need: 'clock'; readonly within: number }
-  /** No water on these weekdays, or between these hours, for so many days. */
+  /** No water on these weekdays, or between these hours, for some days. */
   | {
       readonly need: 'dry';
       readonly weekdays?: readonly Weekday[];
@@ -66,17 +69,17 @@ export type Need =
       readonly to?: string;
       readonly days: number;
     }
-  /** A station waters so many seconds in the next seven days. */
+  /** A station waters this many seconds in the next seven days. */
   | {
       readonly need: 'weekly';
       readonly station: number;
       readonly least: number;
       readonly most: number;
     }
-  /** The apprentice says what is wrong. */
+  /** The apprentice's diagnosis. */
   | { readonly need: 'answer'; readonly fault: TaskFault };
 
-/** A key, so many times. */
+/** A key, a number of times. */
 export interface Pressed {
   readonly key: BenchKey;
   /** Held. */
@@ -90,29 +93,29 @@ export interface Task {
   readonly title: string;
   /** 1, the easiest, to 5. */
   readonly level: number;
-  /** What the customer, or the office, says. */
+  /** Message of the customer, or the office. */
   readonly says: string;
   readonly scene: {
     readonly plan: Plan;
-    /** True time when the apprentice comes. */
+    /** True time when the apprentice arrives. */
     readonly at: string;
     readonly clockAheadSeconds?: number;
     readonly hidden?: HiddenOnPanel;
     readonly rainDelay?: RainDelayOfKind;
-    /** Stations that get no current, or whose valves do not close. */
+    /** Stations without power, or whose valves do not close. */
     readonly dead?: readonly number[];
     readonly sticking?: readonly number[];
-    /** What happened before, in the order of its moments. */
+    /** Earlier events, in order. */
     readonly before?: readonly TimedPress[];
   };
-  /** The card of the office: what is to stand in the box. */
+  /** The office's card: what to key in. */
   readonly card?: BoxSettings;
-  /** Keys that this task does without. */
+  /** Keys this task does without. */
   readonly withoutKeys?: readonly BenchKey[];
   /** Whether rain, power and people can be tried out. */
   readonly hasWorld?: boolean;
   readonly needs: readonly Need[];
-  /** From a nudge to the whole way. */
+  /** From a hint to the whole solution. */
   readonly hints: readonly string[];
   readonly solution: { readonly keys: readonly Pressed[]; readonly answer?: TaskFault };
 }
@@ -205,7 +208,7 @@ const shape = object<Task>({
   ),
 });
 
-/** Reads a task. Strict; what happened before stands in order, and before the apprentice comes. */
+/** Reads a task. Strict; earlier events must be in order, and before the apprentice arrives. */
 export function readTask(value: unknown): Outcome<Task> {
   const other = foreignDocument(value, TASK_FORMAT, TASK_VERSION);
   if (other) return { ok: false, faults: [other] };
@@ -236,7 +239,7 @@ export function readTask(value: unknown): Outcome<Task> {
   return faults.length > 0 ? { ok: false, faults } : { ok: true, value: task };
 }
 
-/** What the box of the scene could not hold at all. */
+/** What the scene's timer could not hold at all. */
 function boxFaults(task: Task): Fault[] {
   const at = (box: BoxSettings, path: Path): Fault[] => {
     const read = readPlan(planWith(task, box));
@@ -257,7 +260,7 @@ function boxFaults(task: Task): Fault[] {
   ];
 }
 
-/** The box of the scene, set otherwise. */
+/** The scene's timer with other settings. */
 export const planWith = (
   { scene }: Pick<Task, 'scene'>,
   { settings, stations, programs }: BoxSettings,
@@ -268,11 +271,11 @@ export const planWith = (
 
 export const readTaskText = (json: string): Outcome<Task> => readJson(json, readTask);
 
-/** When the bench begins: with what happened first, or when the apprentice comes. */
+/** When the bench starts: at the first event, or when the apprentice arrives. */
 const beginOf = ({ scene }: Task) =>
   assertDefined(parseSecond(scene.before?.[0]?.at ?? scene.at), 'parseSecond');
 
-/** What stands on the bench before anything happened. */
+/** The bench before anything happened. */
 export function sceneStart(task: Task, style: BenchStart['style']): BenchStart {
   const { plan, clockAheadSeconds = 0, hidden, rainDelay } = task.scene;
   return {
@@ -281,7 +284,7 @@ export function sceneStart(task: Task, style: BenchStart['style']): BenchStart {
   };
 }
 
-/** What the world did before the apprentice came, with the moments at which it did. */
+/** Conditions before the apprentice arrived, with their moments. */
 export function sceneActs({ scene }: Task): { at: number; act: BenchAct }[] {
   const { before = [], dead = [], sticking = [] } = scene;
   const begin = assertDefined(

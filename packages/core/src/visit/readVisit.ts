@@ -1,4 +1,4 @@
-/** The reader of a visit and of changes to it, as strict as those of the plan. */
+/** Reader of a visit and of changes to it, as strict as those of the plan. */
 import { parseMoment } from '../time/calendar.ts';
 import type { Fault, Outcome } from '../document/fault.ts';
 import type { Plan } from '../plan/plan.ts';
@@ -97,7 +97,7 @@ export const readSighting: Reader<Sighting> = (value, path, faults) => {
   return sighting;
 };
 
-/** Nobody sees more than this. Our own limit. */
+/** No one sees more. Our own limit. */
 export const MOST_SIGHTINGS = 60;
 /** Every line of the largest panel. */
 const MOST_TICKED = 4000;
@@ -199,7 +199,7 @@ const visitFields: Fields<VisitFields> = {
 
 const began = required(readMoment, 'when it began');
 export const readVisitShape: Reader<Visit> = object<Visit>({ began, ...visitFields });
-/** Facts of a visit to set, and with null to leave unknown. */
+/** Visit facts to set; null makes one unknown. */
 export const readVisitChange = fieldsToSet<VisitFields>(visitFields);
 
 export const readNextVisits: Reader<readonly NextVisit[]> = list(

@@ -1,66 +1,66 @@
 /**
- * One visit to a timer: what was found, seen, keyed in, tested and left. While it is under way it is a part of the survey, so that
- * every step of it is saved, undone and carried over a lost connection like all else; once it is closed it is never altered.
+ * One visit to a timer: what was found, seen, keyed in, tested and left. While open it is part of the survey, so that every step is saved,
+ * undone and synced like the rest; once closed it never changes.
  */
 import type { Plan } from '../plan/plan.ts';
 
-/** A state of the timer that is kept as it was, at a moment by the house's clocks (`YYYY-MM-DDTHH:MM`). */
+/** A saved state of the timer, at a local time at the site (`YYYY-MM-DDTHH:MM`). */
 export interface Frozen {
   readonly at: string;
   /** Without its `site`. */
   readonly plan: Plan;
 }
 
-/** Whether programs or starts that the panel hides were looked for. */
+/** Whether someone checked for hidden programs or starts. */
 export const HIDDEN_ANSWERS = ['none-found', 'some-found', 'cannot-hide', 'not-looked'] as const;
 export type HiddenAnswer = (typeof HIDDEN_ANSWERS)[number];
 
 export interface AsFound extends Frozen {
   readonly hidden: HiddenAnswer;
-  /** Ids of the panel's lines that nobody had looked at: what stands there is only what was planned. */
+  /** Ids of panel lines no one had looked at; their values are only planned. */
   readonly notLooked?: readonly string[];
-  /** What the display showed where no setting is shown so, as it was typed. */
+  /** What the display showed if settings are not shown as such, as typed. */
   readonly shown?: readonly ShownText[];
-  /** Of the panel. */
+  /** Photos of the panel. */
   readonly photos?: readonly string[];
 }
 
-/** What somebody has looked at on the panel, before the settings are frozen as found. */
+/** What was looked at on the panel before saving as found. */
 export interface PanelLooked {
   /** Ids of its lines. */
   readonly looked?: readonly string[];
-  /** Of those, what the display showed where no setting is shown so. */
+  /** For those, what the display showed if settings are not shown as such. */
   readonly shown?: readonly ShownText[];
   readonly photos?: readonly string[];
 }
 
 export interface ShownText {
-  /** The id of the panel's line. */
+  /** Id of the panel line. */
   readonly line: string;
   readonly text: string;
 }
 
-/** What somebody saw, at a moment or within a span by the house's clocks. */
+/** A sighting, at a moment or within a span of local time. */
 export interface Sighting {
   /** Water ran; or none did. */
   readonly saw: 'ran' | 'dry';
   readonly from: string;
   /** Absent: at that moment. */
   readonly to?: string;
-  /** Absent: somewhere, and with `dry`: nowhere. */
+  /** Absent: somewhere; with `dry`: nowhere. */
   readonly station?: number;
-  /** For so long, about. */
+  /** Approximate duration. */
   readonly minutes?: number;
-  /** The moment give or take so many minutes; absent: as people name times, to five minutes. */
+  /** Tolerance in minutes; absent: as people give times, to five minutes. */
   readonly giveOrTake?: number;
-  /** So many times within the span. */
+  /** Number of times within the span. */
   readonly times?: number;
   /** With `dry`: it ran when the span begins, for the last time before it; it ran again when the span ends. */
   readonly ranBefore?: boolean;
   readonly ranAfter?: boolean;
 }
 
-/** What the box itself shows (field guide, "What the box itself shows"). */
+/** What the timer itself shows (field guide, "What the box itself shows"). */
 export const SIGNS = [
   'blinking-program',
   'steady-light',
@@ -75,11 +75,11 @@ export const SIGNS = [
 ] as const;
 export type Sign = (typeof SIGNS)[number];
 
-/** What the display does before anybody touches it. */
+/** What the display does before anyone touches it. */
 export const FIRST_SHOWN = ['steady', 'flashing', 'blank'] as const;
 export type FirstShown = (typeof FIRST_SHOWN)[number];
 
-/** The steps of the search for a dead station, in order. */
+/** Steps of finding a dead station, in order. */
 export const RUNGS = ['power', 'settings', 'module', 'wire', 'valve'] as const;
 export type DiagnosticStep = (typeof RUNGS)[number];
 
@@ -102,7 +102,7 @@ export interface StationTest {
   readonly reading?: string;
 }
 
-/** What people switch for a test, and forget. */
+/** What people switch for a test and forget. */
 export const SWITCHED = ['bypass', 'off', 'delay', 'manual', 'disabled'] as const;
 export type Switched = (typeof SWITCHED)[number];
 
@@ -113,7 +113,7 @@ export interface SwitchedForTest {
   readonly reason?: string;
 }
 
-/** What the timer's own save-and-restore holds. */
+/** Contents of the timer's own save and restore. */
 export interface SavedInside {
   readonly at: string;
   readonly state: 'as-found' | 'as-left' | 'other';
@@ -125,11 +125,11 @@ export type KeyInScope = (typeof KEY_IN_SCOPES)[number];
 
 export interface KeyIn {
   readonly scope: KeyInScope;
-  /** Ids of lines (`panel/lines.ts`), each with the value that was keyed in: another value is another line. */
+  /** Ids of lines (`panel/lines.ts`), each with the value keyed in: another value is another line. */
   readonly ticked: readonly string[];
-  /** Entries that were read back otherwise than planned, and repaired. */
+  /** Entries read back wrong, and corrected. */
   readonly slips?: number;
-  /** What stands on the display is typed and compared. */
+  /** The display's value is typed and compared. */
   readonly readsBack?: boolean;
 }
 
@@ -138,15 +138,15 @@ export interface Visit {
   readonly complaint?: string;
   readonly asFound?: AsFound;
   readonly display?: FirstShown;
-  /** After a loss of power: whether its factory program came back. */
+  /** After a power cut: whether the factory program came back. */
   readonly factoryBack?: boolean;
   /** What was looked at on the panel. */
   readonly panel?: PanelLooked;
-  /** What the box showed as a program's total, seconds. */
+  /** Program total on the display, seconds. */
   readonly totals?: readonly { readonly program: string; readonly seconds: number }[];
   readonly sightings?: readonly Sighting[];
   readonly signs?: readonly Sign[];
-  /** The explanation that was found to be true. */
+  /** The explanation that turned out to be true. */
   readonly cause?: string;
   readonly ladders?: readonly RungTried[];
   readonly keyIn?: KeyIn;
@@ -174,19 +174,19 @@ export const NEXT_REASONS = [
 ] as const;
 export type NextReason = (typeof NEXT_REASONS)[number];
 
-/** A visit to come. */
+/** A coming visit. */
 export interface NextVisit {
   readonly date: string;
-  /** It comes round again after so many months; absent: once. */
+  /** Repeats after some months; absent: once. */
   readonly everyMonths?: number;
   readonly reason: NextReason;
   readonly note?: string;
 }
 
-/** Somebody is to see the first real watering: open until `seenOn` is there. */
+/** Someone must see the first watering: open until `seenOn` is set. */
 export interface FollowUp {
   readonly program: string;
-  /** When it is to begin, and which stations are to run in this order. */
+  /** When it begins, and which stations run in this order. */
   readonly due: string;
   readonly stations: readonly number[];
   readonly seenOn?: string;
@@ -194,14 +194,14 @@ export interface FollowUp {
   readonly note?: string;
 }
 
-/** What water costs: steps of a billing period. */
+/** Water tariff: steps of a billing period. */
 export interface Tariff {
-  /** As it stands before or after an amount, such as a sign or three letters. */
+  /** As written before or after an amount, such as a symbol or three letters. */
   readonly currency: string;
   readonly periodDays: number;
-  /** By the cubic metre; each step up to so many litres of a period, the last without an end. */
+  /** By the cubic metre; each step up to a number of litres in a period, the last without a limit. */
   readonly steps: readonly { readonly upToLitres?: number; readonly perCubicMetre: number }[];
-  /** What the house uses besides in a period, litres: the garden's water comes on top of it. */
+  /** Other use of the house in a period, litres: the garden's water comes on top. */
   readonly houseLitres?: number;
 }
 
@@ -210,14 +210,14 @@ export type Undone =
   | {
       readonly what: 'no-as-found' | 'no-as-left' | 'as-left-is-older' | 'clock-not-looked';
     }
-  /** Switched for the test, and neither put back nor left so on purpose. */
+  /** Switched for the test, and neither put back nor left on purpose. */
   | { readonly what: 'switched'; readonly switched: Switched }
-  /** Found so many seconds ahead, and not set. */
+  /** Found some seconds ahead, and not set. */
   | { readonly what: 'clock-wrong'; readonly ahead: number }
   | { readonly what: 'not-keyed'; readonly lines: number }
   | { readonly what: 'not-tested'; readonly stations: readonly number[] };
 
-/** A visit that was closed, as the logbook keeps it. */
+/** A closed visit in the logbook. */
 export interface ClosedVisit extends Visit {
   readonly closed: string;
   readonly asLeft: Frozen;
@@ -225,7 +225,7 @@ export interface ClosedVisit extends Visit {
   readonly followUp?: FollowUp;
   /** Absent: nothing was left undone. */
   readonly undone?: readonly Undone[];
-  /** Faults of stations that were open, and those that were repaired since the visit began. */
+  /** Open faults of stations, and those repaired since the visit began. */
   readonly faults: readonly {
     readonly station: number;
     readonly fault: string;

@@ -1,4 +1,4 @@
-/** English for a visit: what may have gone wrong, how to see it at the box, slips, and the names of what is noted. */
+/** Messages of a visit: likely causes, how to check them at the timer, mistakes, and names of what is noted. */
 import { assertDefined } from '../document/assertDefined.ts';
 import { parseMoment } from '../time/calendar.ts';
 import { stationOrSomething, type TimerSpeech } from '../plan/planWords.ts';
@@ -15,7 +15,7 @@ import type {
 import { capitalized, momentWords } from '../words/words.ts';
 import { say, wordsOf } from '../language/say.ts';
 
-/** What somebody saw, as it is reported. */
+/** A sighting as it is reported. */
 export function sightingSentence(sighting: Sighting, speech: TimerSpeech): string {
   const from = momentWords(
     assertDefined(parseMoment(sighting.from), 'parseMoment(sighting.from)'),

@@ -1,6 +1,6 @@
 /**
- * The climate of a place as the office keeps it: an open document, `water-clock-climate`, file ending `.climate.json`. Twelve
- * months of means, from which reference evapotranspiration follows by the best way that the numbers allow.
+ * A climate in the library: an open document, `water-clock-climate`, file extension `.climate.json`. Twelve monthly averages, from which
+ * reference evapotranspiration follows by the best method the numbers allow.
  */
 import type { Fault, Outcome } from '../document/fault.ts';
 import { foreignDocument, readJson } from '../document/openDocument.ts';
@@ -26,7 +26,7 @@ import type { Climate } from './need.ts';
 export const CLIMATE_FORMAT = 'water-clock-climate';
 export const CLIMATE_VERSION = 1;
 
-/** What is measured on a day, or the mean of a month; rain is the sum of either. */
+/** Measurements of a day, or averages of a month; rain is the sum of either. */
 export interface WeatherFigures {
   readonly highestCelsius: number;
   readonly lowestCelsius: number;
@@ -36,7 +36,7 @@ export interface WeatherFigures {
   /** At 2 m. */
   readonly windMetresPerSecond?: number;
   readonly sunshineHours?: number;
-  /** Reference evapotranspiration where somebody has worked it out already. */
+  /** Reference evapotranspiration, if already calculated. */
   readonly etoMmPerDay?: number;
 }
 
@@ -55,7 +55,7 @@ export interface ClimateDocument {
 /** How a month's reference evapotranspiration was found, best first (water-need.md section 1). */
 export type EtoWay = 'entered' | 'penman-monteith' | 'hargreaves';
 
-/** Degrees of latitude up to which the sun rises and sets every day. */
+/** Latitude up to which the sun rises and sets every day, degrees. */
 const MOST_LATITUDE = 66;
 
 const readWeatherFigures = {
@@ -82,7 +82,7 @@ const shape = object<ClimateDocument>({
   ),
 });
 
-/** Reads a climate from a JSON value. Strict; no month's lowest temperature is above its highest. */
+/** Reads a climate from a JSON value. Strict; a month's lowest temperature may not exceed its highest. */
 export function readClimate(value: unknown): Outcome<ClimateDocument> {
   const faults: Fault[] = [];
   const other = foreignDocument(value, CLIMATE_FORMAT, CLIMATE_VERSION);
@@ -108,7 +108,7 @@ export const readClimateText = (json: string): Outcome<ClimateDocument> =>
 /** Day of the year in the middle of each month (FAO-56 appendix 2, table 2.5: J = 30.4 month − 15). */
 export const middleOfMonth = (month: number): number => Math.floor(30.4 * month - 15);
 
-/** Reference evapotranspiration of a day or a month's mean day, by the best way that its numbers allow. */
+/** Reference evapotranspiration of a day or a month's mean day, by the best method its numbers allow. */
 export function etoOf(
   figures: WeatherFigures,
   place: Pick<ClimateDocument, 'latitude' | 'altitudeMetres'>,
@@ -141,7 +141,7 @@ export function etoOf(
   };
 }
 
-/** The climate that the sums go by, and how each month's evapotranspiration was found. */
+/** The climate for calculations, and how each month's evapotranspiration was found. */
 export function climateOf(
   document: ClimateDocument,
 ): Climate & { readonly ways: readonly EtoWay[] } {
@@ -169,8 +169,8 @@ const mean = (values: readonly number[]) =>
   values.reduce((sum, one) => sum + one, 0) / values.length;
 
 /**
- * Monthly means of days, January first; months of which there is no day are null. Rain is the mean of a day times the days of the
- * month, so that gaps in the record do no harm. A figure that some days of a month lack is the mean of those that have it.
+ * Monthly averages of days, January first; months without a day are null. Rain is the daily average times the days of the month, so that
+ * gaps do no harm. A figure missing on some days is averaged over the others.
  */
 export function monthsOfDays(days: readonly WeatherDay[]): (WeatherFigures | null)[] {
   const lengths = [31, 28.25, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31];

@@ -1,29 +1,29 @@
 /**
- * Reference evapotranspiration of a place (water-need.md section 1): what a short, well-watered grass gives off.
+ * Reference evapotranspiration of a place (water-need.md section 1): that of short, well-watered grass.
  *
- * Source: FAO Irrigation and Drainage Paper 56, chapters 3 and 4; equations by their numbers there. Temperatures in °C, pressures
- * in kPa, radiation in MJ a square metre and day, wind in metres a second at 2 m, lengths of day in hours, results in mm a
- * day. Latitudes in degrees, south below 0; between the polar circles only, where the sun rises and sets on every day.
+ * Source: FAO Irrigation and Drainage Paper 56, chapters 3 and 4; equations by their numbers there. Temperatures in °C, pressures in kPa,
+ * radiation in MJ a square metre and day, wind in metres a second at 2 m, day lengths in hours, results in mm a day. Latitudes in degrees,
+ * south negative; only between the polar circles, where the sun rises and sets every day.
  */
 
-/** 1 MJ a square metre evaporates so many mm (equation 20). */
+/** Millimetres evaporated by 1 MJ a square metre (equation 20). */
 const MM_PER_MEGAJOULE = 0.408;
 /** Solar constant, MJ a square metre and minute (equation 21). */
 const SOLAR_CONSTANT = 0.082;
 /** Stefan–Boltzmann constant, MJ a square metre, day and K⁴ (equation 39). */
 const STEFAN_BOLTZMANN = 4.903e-9;
-/** Reflected share of the sun's radiation from a grass cover (equation 38). */
+/** Albedo of a grass cover (equation 38). */
 const ALBEDO = 0.23;
 
 const radians = (degrees: number) => (degrees * Math.PI) / 180;
 
-/** Pressure at which air of a temperature holds no more vapour, kPa (equation 11). */
+/** Saturation vapour pressure at a temperature, kPa (equation 11). */
 export const saturationPressureKpa = (celsius: number): number =>
   0.6108 * Math.exp((17.27 * celsius) / (celsius + 237.3));
 
-/** What the sun does on a day at a latitude. */
+/** Sun on a day at a latitude. */
 export interface DayOfSun {
-  /** Radiation above the air, MJ a square metre (equation 21). */
+  /** Extraterrestrial radiation, MJ a square metre (equation 21). */
   readonly extraterrestrialMj: number;
   /** From sunrise to sunset (equation 34). */
   readonly daylightHours: number;
@@ -50,13 +50,13 @@ export function dayOfSun(latitude: number, dayOfYear: number): DayOfSun {
   };
 }
 
-/** Radiation that reaches the ground, from hours of sunshine (equation 35 with the usual shares, 0.25 and 0.5). */
+/** Solar radiation from hours of sunshine (equation 35 with the usual coefficients, 0.25 and 0.5). */
 export const radiationFromSunshine = (
   { extraterrestrialMj, daylightHours }: DayOfSun,
   sunshineHours: number,
 ): number => (0.25 + (0.5 * sunshineHours) / daylightHours) * extraterrestrialMj;
 
-/** The same from the day's two temperatures (equation 50); 0.16 away from the sea, 0.19 at it. */
+/** The same from the day's two temperatures (equation 50); 0.16 inland, 0.19 on the coast. */
 export const radiationFromTemperatures = (
   { extraterrestrialMj }: DayOfSun,
   highestCelsius: number,
@@ -64,7 +64,7 @@ export const radiationFromTemperatures = (
   coefficient = 0.16,
 ): number => coefficient * Math.sqrt(highestCelsius - lowestCelsius) * extraterrestrialMj;
 
-/** Vapour pressure of the air from the day's two temperatures and relative humidities, in percent (equation 17). */
+/** Actual vapour pressure from the day's two temperatures and relative humidities, in percent (equation 17). */
 export const vapourPressureKpa = (
   highestCelsius: number,
   lowestCelsius: number,
@@ -75,7 +75,7 @@ export const vapourPressureKpa = (
     saturationPressureKpa(highestCelsius) * lowestHumidity) /
   200;
 
-/** Wind at 2 m from wind at another height above the ground, both metres a second (equation 47). */
+/** Wind at 2 m from wind at another height, both metres a second (equation 47). */
 export const windAtTwoMetres = (metresPerSecond: number, heightMetres: number): number =>
   (metresPerSecond * 4.87) / Math.log(67.8 * heightMetres - 5.42);
 
@@ -83,26 +83,30 @@ export const windAtTwoMetres = (metresPerSecond: number, heightMetres: number): 
 export interface Weather {
   readonly highestCelsius: number;
   readonly lowestCelsius: number;
-  /** Actual vapour pressure; where it is not known, that of saturation at the lowest temperature is taken (equation 48). */
+  /** Actual vapour pressure; if unknown, saturation at the lowest temperature (equation 48). */
   readonly vapourPressureKpa?: number;
-  /** 2 where not known, the mean of the world. */
+  /** 2 by default, the world average. */
   readonly windAtTwoMetres?: number;
-  /** Radiation that reaches the ground. */
+  /** Solar radiation. */
   readonly radiationMj: number;
-  /** Of the place above the sea. */
+  /** Altitude. */
   readonly altitudeMetres: number;
   readonly sun: DayOfSun;
-  /** Heat that goes into the soil; 0 for a day, 0.14 × the rise of the mean since the month before for a month (equation 44). */
+  /** Soil heat flux; 0 for a day, 0.14 × the rise in mean temperature since the month before for a month (equation 44). */
   readonly soilHeatMj?: number;
 }
 
-/** Penman–Monteith (equation 6), never below 0. @returns mm a day. */
+/**
+ * Penman–Monteith (equation 6), never negative.
+ *
+ * @returns mm a day
+ */
 export function penmanMonteith(weather: Weather): number {
   const { highestCelsius, lowestCelsius, radiationMj, altitudeMetres, sun } = weather;
   const mean = (highestCelsius + lowestCelsius) / 2;
   const vapour = weather.vapourPressureKpa ?? saturationPressureKpa(lowestCelsius);
   const wind = weather.windAtTwoMetres ?? 2;
-  // Slope of the saturation curve (13), pressure of the air (7), psychrometric constant (8).
+  // Slope of the saturation curve (13), air pressure (7), psychrometric constant (8).
   const slope = (4098 * saturationPressureKpa(mean)) / (mean + 237.3) ** 2;
   const pressure = 101.3 * ((293 - 0.0065 * altitudeMetres) / 293) ** 5.26;
   const psychrometric = 0.665e-3 * pressure;
@@ -121,7 +125,11 @@ export function penmanMonteith(weather: Weather): number {
   return Math.max(0, (fromSun + fromAir) / (slope + psychrometric * (1 + 0.34 * wind)));
 }
 
-/** Hargreaves, from temperatures alone (equation 52), never below 0. @returns mm a day. */
+/**
+ * Hargreaves, from temperatures alone (equation 52), never negative.
+ *
+ * @returns mm a day
+ */
 export const hargreaves = (
   { extraterrestrialMj }: DayOfSun,
   highestCelsius: number,

@@ -1,6 +1,6 @@
 /**
- * The office's table of minutes (field guide, Schools): by rule of thumb for a watering, and for a week at the height of summer,
- * and how sun, soil, plants and the number of heads adjust them. An open document, `water-clock-minutes`, ending `.minutes.json`.
+ * A table of minutes in the library (field guide, Schools): by rule of thumb for a watering, and for a week in the hottest month, with
+ * adjustments for sun, soil, plants and number of heads. An open document, `water-clock-minutes`, file extension `.minutes.json`.
  */
 import type { Fault, Outcome } from '../document/fault.ts';
 import { foreignDocument, readJson } from '../document/openDocument.ts';
@@ -32,13 +32,13 @@ import { say } from '../language/say.ts';
 const MINUTES_FORMAT = 'water-clock-minutes';
 const MINUTES_VERSION = 1;
 
-/** What a table says of a head. */
+/** A table's entry for a head. */
 export interface HeadMinutes {
-  /** A watering by rule of thumb. */
+  /** A rule-of-thumb watering. */
   readonly watering: number;
-  /** A week of lawn in full sun at the height of summer. */
+  /** A week of lawn in full sun in the hottest month. */
   readonly week: number;
-  /** Heads to a hundred square metres as they usually stand; none where heads are not counted. */
+  /** Usual number of heads in a hundred square metres; absent if heads are not counted. */
   readonly headsPerHundred?: number;
 }
 
@@ -53,11 +53,11 @@ export interface MinutesTable {
   readonly plants: Readonly<Record<Plants, number>>;
   readonly surroundings: Readonly<Record<Surroundings, number>>;
   readonly soils: Readonly<Record<SoilType, number>>;
-  /** Percent of the height of summer, January first. */
+  /** Percent of the hottest month, January first. */
   readonly months: readonly number[];
 }
 
-/** The table that ships: middle values of what is usual, for a place with its summer in December to February. */
+/** The shipped table: middle values of common practice, for a place with summer from December to February. */
 export const SHIPPED_MINUTES_ID = '5d1e0000-7a3c-4c1e-8e5a-0000000000f1';
 export const SHIPPED_MINUTES: MinutesTable = {
   format: MINUTES_FORMAT,
@@ -96,7 +96,7 @@ function each<K extends string, T>(names: Readonly<Record<K, unknown>>, read: Re
   const fields = Object.fromEntries(
     Object.keys(names).map((name) => [name, required(read, say`a value`)]),
   );
-  // The cast holds because the fields are just the names of the table.
+  // Safe cast: the fields are exactly the table's names.
   return object<Readonly<Record<K, T>>>(fields as unknown as Fields<Readonly<Record<K, T>>>);
 }
 

@@ -1,4 +1,4 @@
-/** How much water a station needs, by month and by week, and what that comes to in minutes (water-need.md). */
+/** A station's water need by month and week, and the minutes it comes to (water-need.md). */
 import { assertDefined } from '../document/assertDefined.ts';
 import { schedulingMultiplier } from './rate.ts';
 
@@ -10,7 +10,7 @@ export interface Climate {
   readonly rainMm: readonly number[];
 }
 
-/** What is known of a station's plants and water. */
+/** Known facts of a station's plants and water. */
 export interface StationDemand {
   readonly plantFactor: number;
   /** Sun, shade, reflected heat: 0.5 to 1.4. */
@@ -19,11 +19,11 @@ export interface StationDemand {
   readonly rate: number;
   /** Distribution uniformity, 0 to 1. */
   readonly uniformity: number;
-  /** Share of the rain that counts, 0 to 1; none reaches a station under cover. */
+  /** Share of the rain that counts, 0 to 1; none under cover. */
   readonly effectiveRainShare: number;
 }
 
-/** One month of the balance, with every number that it is made of. */
+/** One month of the balance, with all its numbers. */
 export interface MonthBalance {
   /** 1 to 12. */
   readonly month: number;
@@ -31,9 +31,9 @@ export interface MonthBalance {
   readonly etoMmPerDay: number;
   /** ETo × plant factor × surroundings, mm a week. */
   readonly plantMmPerWeek: number;
-  /** Rain that counts, mm a week; never more than the plants ask. */
+  /** Effective rain, mm a week; never more than the plants need. */
   readonly rainMmPerWeek: number;
-  /** What is left to be watered, mm a week (section 4). */
+  /** Net need, mm a week (section 4). */
   readonly netMmPerWeek: number;
   /** Section 7, in seconds, not rounded. */
   readonly weeklySeconds: number;
@@ -64,11 +64,11 @@ export function yearBalance(climate: Climate, demand: StationDemand): MonthBalan
   });
 }
 
-/** The month of the highest net need, 1 to 12; the first of several. */
+/** The month of highest net need, 1 to 12; the first of equal ones. */
 export const peakMonth = (year: readonly MonthBalance[]): number =>
   year.reduce((best, balance) => (balance.netMmPerWeek > best.netMmPerWeek ? balance : best)).month;
 
-/** What a timer's percent can be: its steps, ascending. */
+/** Possible percents of a timer, ascending. */
 type Steps = readonly number[];
 
 /** Halfway between two, take the higher one: plants prefer more. */
@@ -76,12 +76,12 @@ const nearest = (steps: Steps, wanted: number): number =>
   steps.reduce((best, one) => (Math.abs(one - wanted) <= Math.abs(best - wanted) ? one : best));
 
 /**
- * Seasonal percent of each month (section 10): its net need over that of the month that is 100, rounded to the timer's steps.
+ * Seasonal percent of each month (section 10): its net need divided by that of the month that is 100, rounded to the timer's steps.
  *
- * @param year twelve months of one station, or of several added up.
- * @param hundred the month, 1 to 12, at which run times are entered; null: the one of the highest need. Where that needs
- * nothing, every month is 100.
- * @param steps at least one, ascending.
+ * @param year twelve months of one station, or of several added up
+ * @param hundred month, 1 to 12, for which run times are entered; null: the month of highest need. If that needs nothing, every month is
+ * 100.
+ * @param steps at least one, ascending
  */
 export function percentByMonth(
   year: readonly { readonly month: number; readonly netMmPerWeek: number }[],
@@ -99,10 +99,10 @@ export function percentByMonth(
 }
 
 /**
- * Longest interval between two waterings in days, not rounded (section 9); Infinity where the plants use nothing.
+ * Longest interval between waterings in days, not rounded (section 9); Infinity if the plants use nothing.
  *
- * @param availableMmPerMetre water that the soil holds for plants.
- * @param depletion the share of it that may be used up, 0 to 1.
+ * @param availableMmPerMetre available water of the soil
+ * @param depletion share of it that may be used, 0 to 1
  */
 export function longestIntervalDays(
   availableMmPerMetre: number,

@@ -1,21 +1,21 @@
-/** How fast a station puts water down, and how evenly (water-need.md sections 5, 6 and 8). */
+/** How fast and how evenly a station applies water (water-need.md sections 5, 6 and 8). */
 
-/** Precipitation rate, mm an hour, from a station's flow and the ground that it waters; both above 0. */
+/** Precipitation rate, mm an hour, from a station's flow and its area; both above 0. */
 export const rateFromFlow = (litresPerMinute: number, squareMetres: number): number =>
   (60 * litresPerMinute) / squareMetres;
 
-/** Precipitation rate of drip line, mm an hour, from litres an hour of an emitter and the two spacings in metres; all above 0. */
+/** Precipitation rate of drip line, mm an hour, from an emitter's litres an hour and the two spacings in metres; all above 0. */
 export const rateOfDripLine = (
   emitterLitresPerHour: number,
   emitterSpacingMetres: number,
   rowSpacingMetres: number,
 ): number => emitterLitresPerHour / (emitterSpacingMetres * rowSpacingMetres);
 
-/** What cups on the ground caught while a station ran. */
+/** Catch-cup measurements. */
 export interface CupTest {
-  /** Area of a cup's mouth, cm², above 0. */
+  /** Opening of a cup, cm², above 0. */
   readonly mouthSquareCentimetres: number;
-  /** How long the station ran, above 0. */
+  /** Run time of the station, above 0. */
   readonly minutes: number;
   /** Millilitres in each cup, 0 or more; at least one cup, and not all empty. */
   readonly millilitres: readonly number[];
@@ -26,14 +26,14 @@ export interface CupResult {
   readonly rate: number;
   /** Distribution uniformity of the low quarter, 0 to 1. */
   readonly uniformity: number;
-  /** Places in `millilitres` of the cups of the low quarter, the driest first. */
+  /** Indexes in `millilitres` of the cups in the low quarter, driest first. */
   readonly lowQuarter: readonly number[];
 }
 
 const mean = (values: readonly number[]) =>
   values.reduce((sum, one) => sum + one, 0) / values.length;
 
-/** Rate and uniformity of a catch-cup test (section 5); null where there is no cup, or no water in any. */
+/** Rate and uniformity from a catch-cup test (section 5); null without cups, or if all are empty. */
 export function cupResult({
   mouthSquareCentimetres,
   minutes,
@@ -52,35 +52,35 @@ export function cupResult({
   };
 }
 
-/** By how much a station runs longer so that its drier places get enough, from its uniformity, 0 to 1 (section 6). */
+/** Factor by which a station runs longer so that its drier places get enough, from its uniformity, 0 to 1 (section 6). */
 export const schedulingMultiplier = (uniformity: number): number => 1 / (0.4 + 0.6 * uniformity);
 
 /** Flow, litres a minute, from two readings of a meter in litres and the minutes between them; minutes above 0. */
 export const flowFromMeter = (before: number, after: number, minutes: number): number =>
   (after - before) / minutes;
 
-/** Flow, litres a minute, from a bucket of so many litres that fills in so many seconds; seconds above 0. */
+/** Flow, litres a minute, from a bucket of some litres and the seconds it takes to fill; seconds above 0. */
 export const flowFromBucket = (litres: number, seconds: number): number => (60 * litres) / seconds;
 
 /**
- * Longest run at a stretch, in seconds, where no time to run-off was measured (section 8).
+ * Longest run without a break, in seconds, if the time to run-off was not measured (section 8).
  *
- * @param rate precipitation rate, mm an hour.
- * @param intake of the soil, mm an hour.
- * @param allowance allowable surface accumulation of soil and slope, mm.
- * @returns Infinity where the soil takes the water as fast as it comes.
+ * @param rate precipitation rate, mm an hour
+ * @param intake of the soil, mm an hour
+ * @param allowance allowable surface accumulation of soil and slope, mm
+ * @returns Infinity if the soil takes everything
  */
 export const longestRunSeconds = (rate: number, intake: number, allowance: number): number =>
   rate <= intake ? Infinity : (3600 * allowance) / (rate - intake);
 
-/** How the attempts of a run-off test are combined. */
+/** How to combine the attempts of a run-off test. */
 export type TriesTaken = 'mean' | 'least';
 
 /**
- * The longest piece from the attempts of a run-off test, in whole seconds, at least 1.
+ * The longest cycle from the attempts of a run-off test, in whole seconds, at least 1.
  *
- * @param seconds of each try to the first puddle or the first water leaving the bed; at least one.
- * @param safetyShare taken off for safety, 0 to below 1.
+ * @param seconds of each attempt to the first puddle or run-off; at least one
+ * @param safetyShare safety margin, 0 to below 1
  */
 export function pieceFromTries(
   seconds: readonly number[],
@@ -92,14 +92,18 @@ export function pieceFromTries(
 }
 
 /**
- * The longest piece that a timer can be set to within what was measured: rounded down to its step, but never to nothing.
+ * The longest cycle a timer can be set to within the measured one: rounded down to its step, but never to zero.
  *
- * @param stepSeconds in which run times are set.
+ * @param stepSeconds step of run times
  */
 export const pieceOnTimer = (seconds: number, stepSeconds: number): number =>
   seconds < stepSeconds ? seconds : Math.floor(seconds / stepSeconds) * stepSeconds;
 
-/** A run in pieces, full ones first: `7 + 5` of 12 minutes at 7 a piece. @returns seconds of each. */
+/**
+ * A run time in cycles, full ones first: `7 + 5` for 12 minutes at 7 a cycle.
+ *
+ * @returns seconds of each
+ */
 export function piecesOf(seconds: number, pieceSeconds: number): number[] {
   const full = Math.floor(seconds / pieceSeconds);
   const rest = seconds - full * pieceSeconds;

@@ -1,6 +1,6 @@
 /**
- * Weather that ships with the product: invented towns whose days come from a seeded generator, so that every day of every year is
- * the same wherever it is asked for. A stand-in behind the interface that a real service would use.
+ * Shipped weather: invented towns whose days come from a seeded generator, so that every day of every year is the same everywhere. Stands
+ * in for a real service behind the same interface.
  */
 import { civilOf, epochDayOf, formatDate, type EpochDay } from '../time/calendar.ts';
 import {
@@ -13,7 +13,7 @@ import {
 import { dayOfSun } from './evapotranspiration.ts';
 import { say } from '../language/say.ts';
 
-/** A town of which there is weather. */
+/** A town with weather. */
 export interface WeatherTown {
   readonly id: string;
   readonly name: string;
@@ -28,21 +28,21 @@ export interface WeatherTown {
 /** A town and the character of its weather. */
 export interface SimulatedTown extends WeatherTown {
   readonly seed: number;
-  /** Mean of the year, °C, and how far the warmest month is above it. */
+  /** Annual mean, °C, and how far the warmest month is above it. */
   readonly meanCelsius: number;
   readonly swingCelsius: number;
-  /** Between day and night, °C. */
+  /** Difference between day and night, °C. */
   readonly dailyRange: number;
-  /** Share of wet days in the wettest and in the driest season, and mm on a wet day. */
+  /** Share of wet days in the wettest and driest season, and mm on a wet day. */
   readonly wetShare: readonly [number, number];
   readonly rainPerWetDay: number;
-  /** True: it rains in winter. */
+  /** True: rain falls in winter. */
   readonly winterRain: boolean;
   readonly humidityPercent: number;
   readonly windMetresPerSecond: number;
 }
 
-/** Time zones are real ones, so that clocks change as they do; the towns are not. */
+/** Time zones are real, so that clocks change realistically; the towns are invented. */
 export const SIMULATED_TOWNS: readonly SimulatedTown[] = [
   {
     id: 'ostrelle',
@@ -190,7 +190,7 @@ export const SIMULATED_TOWNS: readonly SimulatedTown[] = [
   },
 ];
 
-/** A number of 0 to below 1 for a seed, a day and a purpose: a whole-number hash with good mixing (after Murmur's finaliser). */
+/** A number from 0 to below 1 for a seed, a day and a purpose: an integer hash with good mixing (after Murmur's finaliser). */
 function chance(seed: number, day: number, purpose: number): number {
   let h =
     (Math.imul(seed, 0x9e3779b1) ^ Math.imul(day, 0x85ebca6b) ^ Math.imul(purpose, 0xc2b2ae35)) | 0;
@@ -200,7 +200,7 @@ function chance(seed: number, day: number, purpose: number): number {
   return (h >>> 0) / 4_294_967_296;
 }
 
-/** Roughly normal, mean 0 and deviation 1, and similar to the days before: weather lasts for some days. */
+/** Roughly normal, mean 0 and deviation 1, and correlated with the days before: weather lasts for some days. */
 function drift(seed: number, day: number, purpose: number): number {
   const weights = [0.62, 0.49, 0.39, 0.31, 0.25, 0.2];
   const norm = Math.sqrt(weights.reduce((sum, w) => sum + w * w, 0));
@@ -223,7 +223,7 @@ const tenth = (value: number) => Math.round(value * 10) / 10;
 export function simulatedDay(town: SimulatedTown, day: EpochDay): WeatherDay {
   const { year, month, day: ofMonth } = civilOf(day);
   const dayOfYear = day - epochDayOf({ year, month: 1, day: 1 }) + 1;
-  // 1 in the middle of the warm season, −1 in the middle of the cold one; the air lags behind the sun by four weeks.
+  // 1 in the middle of the warm season, −1 in the middle of the cold one; air temperature lags the sun by four weeks.
   const warmest = town.latitude < 0 ? 18 : 200;
   const season = Math.cos((2 * Math.PI * (dayOfYear - warmest)) / 365.25);
   const wetness = (1 + (town.winterRain ? -season : season)) / 2;
@@ -258,7 +258,7 @@ export function simulatedDay(town: SimulatedTown, day: EpochDay): WeatherDay {
   };
 }
 
-/** Days from one date for that many days. */
+/** A number of days from a date on. */
 export const simulatedDays = (town: SimulatedTown, from: EpochDay, count: number): WeatherDay[] =>
   Array.from({ length: count }, (_, i) => simulatedDay(town, from + i));
 
@@ -266,7 +266,7 @@ export const SIMULATED_FROM: EpochDay = epochDayOf({ year: 2016, month: 1, day: 
 /** Ten years of days. */
 export const SIMULATED_COUNT = epochDayOf({ year: 2026, month: 1, day: 1 }) - SIMULATED_FROM;
 
-/** The monthly normals of a town: the means of its ten years of days. */
+/** Monthly normals of a town: the averages of its ten years of days. */
 export function simulatedNormals(town: SimulatedTown): ClimateDocument {
   const rounded = (value: number) => Math.round(value * 100) / 100;
   const months = monthsOfDays(simulatedDays(town, SIMULATED_FROM, SIMULATED_COUNT)).flatMap(

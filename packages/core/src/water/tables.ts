@@ -1,9 +1,9 @@
 /**
- * Starting values, to be overruled by what is measured or by the office's own tables (water-need.md sections 2, 6, 8 and 9).
- * Where a range is usual its middle stands here.
+ * Starting values, overridden by measurements or the company's own tables (water-need.md sections 2, 6, 8 and 9). The middle of the usual
+ * range.
  */
 
-/** Share of ETo that plants need (section 2; ANSI/ASABE S623). */
+/** Plant factor, as a share of ETo (section 2; ANSI/ASABE S623). */
 export const PLANT_FACTORS = {
   'cool-season-lawn': 0.8,
   'warm-season-lawn': 0.6,
@@ -16,7 +16,7 @@ export const PLANT_FACTORS = {
 } as const;
 export type Plants = keyof typeof PLANT_FACTORS;
 
-/** How deep roots draw water, m: starting values for the longest interval (section 9). */
+/** Root depth, m: starting values for the longest interval (section 9). */
 export const ROOT_METRES: Readonly<Record<Plants, number>> = {
   'cool-season-lawn': 0.2,
   'warm-season-lawn': 0.3,
@@ -28,7 +28,7 @@ export const ROOT_METRES: Readonly<Record<Plants, number>> = {
   'new-seed-or-turf': 0.05,
 };
 
-/** How sun, shade and heat change what plants need (section 2). */
+/** Effect of sun, shade and heat on need (section 2). */
 export const SURROUNDINGS = {
   'deep-shade': 0.5,
   'part-shade': 0.75,
@@ -38,11 +38,11 @@ export const SURROUNDINGS = {
 export type Surroundings = keyof typeof SURROUNDINGS;
 
 interface Head {
-  /** mm an hour; null: by flow and area only. */
+  /** mm an hour; null: only from flow and area. */
   readonly rate: number | null;
-  /** Distribution uniformity without cups (section 6). */
+  /** Default distribution uniformity (section 6). */
   readonly uniformity: number;
-  /** Minutes a watering by rule of thumb, and between which they are usual. */
+  /** Rule-of-thumb minutes for a watering, and their usual range. */
   readonly minutes: number;
   readonly usualMinutes: readonly [number, number];
   readonly overhead: boolean;
@@ -72,13 +72,13 @@ export const HEADS = {
 export type HeadType = keyof typeof HEADS;
 
 interface Soil {
-  /** Water that it takes in, mm an hour. */
+  /** Intake rate, mm an hour. */
   readonly intake: number;
-  /** Water for plants, mm a metre of depth (FAO-56 table 19, the middle of its ranges). */
+  /** Available water, mm a metre of depth (FAO-56 table 19, middle of its ranges). */
   readonly available: number;
   /** Allowable surface accumulation, mm, by slope: to 3, 6 and 12 percent, and steeper (section 8). */
   readonly allowance: readonly [number, number, number, number];
-  /** Minutes that water needs to sink in before the next piece, on the flat. */
+  /** Minutes of soak before the next cycle, on the flat. */
   readonly soakMinutes: number;
 }
 
@@ -91,12 +91,12 @@ export const SOILS = {
 } as const satisfies Record<string, Soil>;
 export type SoilType = keyof typeof SOILS;
 
-/** Upper ends of the slopes that `allowance` distinguishes, percent. */
+/** Upper ends of the slope classes of `allowance`, percent. */
 const SLOPE_ENDS_PERCENT = [3, 6, 12] as const;
 
 const slopeClass = (slopePercent: number): 0 | 1 | 2 | 3 => {
   const found = SLOPE_ENDS_PERCENT.findIndex((end) => slopePercent <= end);
-  // The cast holds because there are three ends, and what is steeper than all of them is the fourth class.
+  // Safe cast: there are three ends, and anything steeper is the fourth class.
   return (found < 0 ? SLOPE_ENDS_PERCENT.length : found) as 0 | 1 | 2 | 3;
 };
 
@@ -104,6 +104,6 @@ const slopeClass = (slopePercent: number): 0 | 1 | 2 | 3 => {
 export const allowanceOf = (soil: SoilType, slopePercent: number): number =>
   SOILS[soil].allowance[slopeClass(slopePercent)];
 
-/** A soak to begin with, in seconds: the soil's, a quarter longer for each class of slope, an hour and a half at most. */
+/** A default soak in seconds: the soil's, a quarter longer for each slope class, an hour and a half at most. */
 export const soakSecondsOf = (soil: SoilType, slopePercent: number): number =>
   Math.min(5400, Math.round(SOILS[soil].soakMinutes * (1 + slopeClass(slopePercent) / 4)) * 60);

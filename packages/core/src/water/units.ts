@@ -1,19 +1,19 @@
 /**
- * Between the units of the computation (mm, m², litres a minute) and those that people read. A value that is typed as it is shown
- * comes back as it was: `typed(shown(x))` shows the same again, since what is shown is rounded once, on the way out.
+ * Conversion between the units of calculation (mm, m², litres a minute) and display units. A typed value survives the round trip:
+ * `typed(shown(x))` shows the same again, since it is rounded only once, for display.
  */
 
 export type UnitSystem = 'metric' | 'us';
 export type Quantity = 'depth' | 'rate' | 'area' | 'flow' | 'volume' | 'length';
 
 interface Unit {
-  /** So many units of the computation. */
+  /** Units of calculation in one. */
   readonly size: number;
   readonly decimals: number;
   readonly words: string;
 }
 
-/** Exact by definition: the inch 25.4 mm, the foot 0.3048 m, the US gallon 3.785411784 litres. */
+/** Exact by definition: inch 25.4 mm, foot 0.3048 m, US gallon 3.785411784 litres. */
 const UNITS: Record<UnitSystem, Record<Quantity, Unit>> = {
   metric: {
     depth: { size: 1, decimals: 1, words: 'mm' },
@@ -33,13 +33,13 @@ const UNITS: Record<UnitSystem, Record<Quantity, Unit>> = {
   },
 };
 
-/** A value of the computation as it is shown, without its unit. */
+/** A calculated value for display, without its unit. */
 export const shownIn = (system: UnitSystem, quantity: Quantity, value: number): string => {
   const { size, decimals } = UNITS[system][quantity];
   return (value / size).toFixed(decimals);
 };
 
-/** What was typed in a person's units, in those of the computation. */
+/** A typed value in display units, converted to the units of calculation. */
 export const typedIn = (system: UnitSystem, quantity: Quantity, value: number): number =>
   value * UNITS[system][quantity].size;
 

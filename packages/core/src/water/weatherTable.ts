@@ -1,10 +1,10 @@
-/** Weather as rows of a spreadsheet: days or months, read with each bad cell reported, and written the same way. */
+/** Weather as spreadsheet rows: days or months, with each bad cell reported; written in the same columns. */
 import { parseDate } from '../time/calendar.ts';
 import { faultsOfCell, numberCell, type CellFault } from '../document/cells.ts';
 import { monthsOfDays, type WeatherDay, type WeatherFigures } from './climate.ts';
 import { say } from '../language/say.ts';
 
-/** Columns by their headings, in the order in which they are written. */
+/** Columns by heading, in writing order. */
 const COLUMNS = [
   ['highest_c', 'highestCelsius', -80, 70],
   ['lowest_c', 'lowestCelsius', -80, 70],
@@ -16,14 +16,14 @@ const COLUMNS = [
 ] as const;
 const NEEDED = ['highest_c', 'lowest_c', 'rain_mm'] as const;
 
-/** Thirty years of days, and the heading. */
+/** Thirty years of days, and the header. */
 export const MOST_WEATHER_ROWS = 11_000;
 
 export interface WeatherTable {
   readonly kind: 'days' | 'months';
-  /** January first; null where nothing usable was said of a month. */
+  /** January first; null for a month without usable values. */
   readonly months: readonly (WeatherFigures | null)[];
-  /** Rows that were used. */
+  /** Number of rows used. */
   readonly used: number;
   readonly faults: readonly CellFault[];
 }
@@ -57,7 +57,7 @@ function figuresOf(
     }
   }
   if (!sound) return null;
-  // The cast holds because the three that are needed were found and the rest is optional.
+  // Safe cast: the three required ones were found and the rest is optional.
   const figures = found as unknown as WeatherFigures;
   if (figures.lowestCelsius <= figures.highestCelsius) return figures;
   faults.push(
@@ -72,10 +72,7 @@ function figuresOf(
   return null;
 }
 
-/**
- * Reads days (first column `date`) or months (`month`, 1 to 12) from the rows of a CSV, the headings first. Rows with a bad cell are left
- * out and told; all others are used.
- */
+/** Reads days (first column `date`) or months (`month`, 1 to 12) from CSV rows, header first. Rows with a bad cell are skipped and reported. */
 export function readWeatherTable(rows: readonly (readonly string[])[]): WeatherTable {
   const faults: CellFault[] = [];
   const headings = (rows[0] ?? []).map((one) => one.trim().toLowerCase());
@@ -147,13 +144,13 @@ const cellsOf = (figures: WeatherFigures) =>
     return value === undefined ? '' : String(Math.round(value * 100) / 100);
   });
 
-/** Days as rows, the headings first; `readWeatherTable` reads them back. */
+/** Days as rows, header first; `readWeatherTable` reads them back. */
 export const weatherDayRows = (days: readonly WeatherDay[]): string[][] => [
   ['date', ...COLUMNS.map(([heading]) => heading)],
   ...days.map((day) => [day.date, ...cellsOf(day)]),
 ];
 
-/** Months as rows, the headings first. */
+/** Months as rows, header first. */
 export const weatherMonthRows = (months: readonly WeatherFigures[]): string[][] => [
   ['month', ...COLUMNS.map(([heading]) => heading)],
   ...months.map((month, i) => [String(i + 1), ...cellsOf(month)]),

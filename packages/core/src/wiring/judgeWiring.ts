@@ -1,11 +1,11 @@
 /**
- * The wiring test: what a station's current, or its resistance at the terminal, says of wire, coil and output, and which step of the ladder is next. The
- * limits are those of ordinary 24-volt coils: 20 to 60 ohms, some 150 to 350 milliamps while they hold.
+ * The wiring test: what a station's current, or its resistance at the terminal, says about wire, coil and output, and the next step. Limits
+ * are those of ordinary 24-volt coils: 20 to 60 ohms, some 150 to 350 milliamps while holding.
  */
 import { assertDefined } from '../document/assertDefined.ts';
 import type { DiagnosticStep, StationTest, Wiring } from '../visit/visit.ts';
 
-/** What a meter showed. */
+/** A meter reading. */
 export type Reading =
   | { readonly of: 'current'; readonly milliamps: number }
   | { readonly of: 'resistance'; readonly ohms: number }
@@ -19,7 +19,7 @@ const UNITS: readonly (readonly [RegExp, (value: number) => Reading])[] = [
   [/^v$/iu, (volts) => ({ of: 'voltage', volts })],
 ];
 
-/** A reading as people write it: `0.21 A`, `210 mA`, `38 Ω`, `1.2 kΩ`, `27 V`; null: it cannot be meant so. */
+/** A reading as people write it: `0.21 A`, `210 mA`, `38 Ω`, `1.2 kΩ`, `27 V`; null if it cannot be read as one. */
 export function parseReading(text: string): Reading | null {
   const match = /^(?<value>\d{1,6}(?:[.,]\d{1,4})?)\s*(?<unit>\D+)$/u.exec(text.trim());
   const { value = '', unit = '' } = match?.groups ?? {};
@@ -27,32 +27,32 @@ export function parseReading(text: string): Reading | null {
   return make ? make(Number(value.replace(',', '.'))) : null;
 }
 
-/** Below so much current, and above so much resistance, nothing closes the circuit. */
+/** Below this current, or above this resistance, the circuit is open. */
 const OPEN = { milliamps: 30, ohms: 2000 };
-/** Above so much current, and below so much resistance, something shorts it. */
+/** Above this current, or below this resistance, it is shorted. */
 const SHORT = { milliamps: 1000, ohms: 8 };
-/** A coil that differs from the others by more than this factor is not like them. */
+/** A coil that differs from the others by more than this factor is unusual. */
 const UNLIKE = 1.6;
-/** With fewer good ones beside it nothing can be compared. */
+/** With fewer good ones there is no comparison. */
 const LEAST_OTHERS = 2;
-/** So many open at once have one cause: the wire that they share. */
+/** This many open at once have a common cause: the common wire. */
 const COMMON_SHARE = 0.7;
 
 export type WireState = Wiring | 'low' | 'high';
 
-/** A station as the test found it. */
+/** A station's result in the test. */
 export interface WireJudgement {
   readonly station: number;
   readonly state: WireState;
-  /** With what it was measured; null: the box said so itself. */
+  /** How it was measured; null: the timer reported it. */
   readonly by: Reading['of'] | null;
   /** It is open together with nearly all others. */
   readonly isCommon: boolean;
-  /** The next step of the ladder; null: it is electrically good, and it waters. */
+  /** The next step; null: electrically good, and it waters. */
   readonly next: DiagnosticStep | null;
 }
 
-/** The state that a reading alone shows. */
+/** The state from a reading alone. */
 export function stateOf(reading: Reading): Wiring | null {
   if (reading.of === 'voltage') return null;
   const size = reading.of === 'current' ? reading.milliamps : reading.ohms;
@@ -79,7 +79,7 @@ type Tested = Pick<StationTest, 'station' | 'result' | 'wiring'> & {
   readonly reading: Reading | null;
 };
 
-/** How a good coil compares with the good ones that were measured the same way: fewer windings than they, or more. */
+/** Compares a good coil with the good ones measured the same way: fewer windings, or more. */
 function unlike(one: Tested, all: readonly Tested[]): 'low' | 'high' | null {
   const own = one.reading && sizeOf(one.reading);
   if (!one.reading || own === null) return null;
@@ -110,7 +110,7 @@ function nextOf(
       return isDead ? 'valve' : null;
     case 'open':
     case 'short':
-      // Resistance is measured with the wire off the terminal: then it is not the output.
+      // Resistance is measured with the wire off the terminal, so it is not the output.
       return by === 'resistance' ? 'valve' : 'wire';
     case 'low':
       return 'wire';
@@ -119,7 +119,7 @@ function nextOf(
   }
 }
 
-/** What the wiring test says of each station that has one, in their order. */
+/** The wiring test's result for each tested station, in order. */
 export function judgeWiring(tests: readonly StationTest[]): WireJudgement[] {
   const tested = tests.map(({ station, result, wiring, reading }): Tested => ({
     ...{ station, reading: reading === undefined ? null : parseReading(reading) },

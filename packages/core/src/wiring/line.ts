@@ -1,53 +1,53 @@
 /**
- * Two wires with decoders on them, simulated: a stand-in for the real line, which a box asks the same things. Each decoder has a serial, a place along
- * the wire, and a coil; one does not answer, one has a broken coil, one shorts.
+ * A simulated two-wire line with decoders, standing in for a real line with the same queries. Each decoder has a serial, a place along the
+ * wire and a coil; one does not answer, one has an open coil, one is shorted.
  */
 import { assertDefined } from '../document/assertDefined.ts';
 import { wordsOf } from '../language/say.ts';
 
 const SERIAL_DIGITS = 6;
-/** Serials that the simulation gives to decoders that replace others; they are good. */
+/** Serials the simulation gives to replacement decoders; those are good. */
 const NEW_SERIALS = 900_000;
 
-/** Behind the last digit of a serial that is asked for whole. */
+/** Follows the last digit when a complete serial is queried. */
 const END = '.';
-/** Longer ones are not asked for. */
+/** Longer serials are not queried. */
 const MOST_DIGITS = 10;
-/** What a serial may go on with, the last asked first. */
+/** Possible next characters of a serial, last one queried first. */
 const SYMBOLS = [END, ...'9876543210'];
 
 type DecoderFault = 'coil-open' | 'coil-short' | 'silent';
 
-/** What a decoder is in the ground. */
+/** A decoder in the ground. */
 export interface Decoder {
   readonly serial: string;
-  /** Along the wire from the box. */
+  /** Distance along the wire from the timer. */
   readonly metres: number;
-  /** Of its coil while it is open. */
+  /** Current of its coil while open. */
   readonly milliamps: number;
   readonly fault: DecoderFault | null;
 }
 
-/** What came back: none, the serial of the only one, or several at once that cannot be told apart. */
+/** The response: none, one serial, or several at once that cannot be told apart. */
 export type Answer = 'none' | 'many' | { readonly serial: string };
 
-/** What a box can ask of two wires. */
+/** Queries on a two-wire line. */
 export interface TwoWireLine {
-  /** Who has a serial that begins so? With `END` behind it: that is so. */
+  /** Which decoders' serials begin with this? With `END` after it: exactly this one. */
   ask(prefix: string): Answer;
-  /** Opens the valve of a decoder; milliamps, or null: it does not answer. */
+  /** Opens a decoder's valve; milliamps, or null if it does not answer. */
   open(serial: string): number | null;
-  /** What the line draws with every valve closed, milliamps. */
+  /** Current of the line with every valve closed, milliamps. */
   atRest(): number;
 }
 
-/** Each decoder draws so much at rest, milliamps, be it heard or not. */
+/** Idle current of each decoder, milliamps, whether or not it answers. */
 const REST_MILLIAMPS = 0.5;
 const COIL_MILLIAMPS = 28;
 const SHORT_MILLIAMPS = 640;
 const METRES_APART = 14;
 
-/** A number from texts, even and the same everywhere: FNV-1a, mixed. */
+/** An even hash of texts, the same everywhere: FNV-1a, mixed. */
 function hashOf(...parts: readonly (string | number)[]): number {
   let hash = 0x811c9dc5;
   for (const char of parts.join('|')) hash = Math.imul(hash ^ char.charCodeAt(0), 0x01000193);
@@ -55,12 +55,12 @@ function hashOf(...parts: readonly (string | number)[]): number {
   return (hash ^ (hash >>> 13)) >>> 0;
 }
 
-/** Which of several have a fault; all others are good. */
+/** Which of several are faulty; all others are good. */
 const FAULTS: readonly DecoderFault[] = ['coil-open', 'coil-short', 'silent'];
 /** A short line has none. */
 const LEAST_FAULTY = 6;
 
-/** The serials that a line has of itself, by bed. */
+/** The line's own serials, by bed. */
 function ownSerials(seed: string, beds: readonly number[]): Map<number, string> {
   const taken = new Set<number>();
   return new Map(
@@ -74,10 +74,10 @@ function ownSerials(seed: string, beds: readonly number[]): Map<number, string> 
 }
 
 /**
- * The decoders of a line, one for each bed in order, always the same for a seed.
+ * A line's decoders, one for each bed in order, the same each time for a seed.
  *
- * @param noted serials by bed. One that this line does not have of itself hangs at its bed: it was there before, or put in anew
- *   (`newSerial`), and then it is good. One of this line's own stays where it is, wherever it was assigned.
+ * @param noted serials by bed. One that is not the line's own is at its bed: it was there before, or was newly installed (`newSerial`) and
+ * is then good. One of the line's own stays in its place, wherever it is assigned.
  */
 export function simulatedDecoders(
   seed: string,
@@ -93,7 +93,7 @@ export function simulatedDecoders(
       there === undefined || ofLine.has(there)
         ? assertDefined(own.get(bed), 'own.get(bed)')
         : there;
-    // Spread over the line: a third of it apart.
+    // Spread over the line, a third of it apart.
     const nth = FAULTS.findIndex(
       (_, k) => (first + Math.floor((k * beds.length) / FAULTS.length)) % beds.length === i,
     );
@@ -107,7 +107,11 @@ export function simulatedDecoders(
   });
 }
 
-/** The serial of a decoder out of the van. @param nth of those that were put in anew */
+/**
+ * Serial of a new decoder from the van.
+ *
+ * @param nth of those newly installed
+ */
 export const newSerial = (seed: string, nth: number): string =>
   String(NEW_SERIALS + ((hashOf(seed, 'new') + nth * 7919) % (10 ** SERIAL_DIGITS - NEW_SERIALS)));
 
@@ -142,8 +146,8 @@ export class SimulatedLine implements TwoWireLine {
 }
 
 /**
- * A search for every decoder that answers, a question at a time: where several answer at once, it asks for those whose serial goes on with each digit. It
- * can be stopped at any question, and keeps what it has found.
+ * Searches for every decoder that answers, one query at a time: if several answer at once, it queries each possible next digit. It can be
+ * stopped at any query and keeps what it has found.
  */
 export class LineSearch {
   private readonly line: TwoWireLine;
@@ -156,7 +160,7 @@ export class LineSearch {
     this.line = line;
   }
 
-  /** In the order in which they answered. */
+  /** In order of answering. */
   get found(): readonly string[] {
     return this.serials;
   }
@@ -165,7 +169,7 @@ export class LineSearch {
     return this.questions;
   }
 
-  /** Of all serials there are, the share that is settled, 0 to 1. */
+  /** Share of all possible serials that is settled, 0 to 1. */
   get share(): number {
     return this.isDone ? 1 : this.closed;
   }
@@ -174,7 +178,7 @@ export class LineSearch {
     return this.waiting.length === 0;
   }
 
-  /** One question more; nothing where it is done. */
+  /** One more query; nothing once it is done. */
   step(): void {
     const prefix = this.waiting.pop();
     if (prefix === undefined) return;
@@ -189,15 +193,15 @@ export class LineSearch {
   }
 }
 
-/** What is known of a station's decoder after it was tried. */
+/** What a test showed about a station's decoder. */
 export interface DecoderReading {
   /** `YYYY-MM-DDTHH:MM`. */
   readonly at: string;
-  /** Milliamps while it was open; absent: it did not answer. */
+  /** Milliamps while open; absent: it did not answer. */
   readonly milliamps?: number;
 }
 
-/** Beyond these a coil is broken, or shorts, milliamps. */
+/** Outside these a coil is open or shorted, milliamps. */
 const DECODER_LIMITS = { open: 8, short: 200 } as const;
 
 export type DecoderState = 'good' | 'no-answer' | 'coil-open' | 'coil-short';
@@ -208,11 +212,11 @@ export function decoderState({ milliamps }: Pick<DecoderReading, 'milliamps'>): 
   return milliamps > DECODER_LIMITS.short ? 'coil-short' : 'good';
 }
 
-/** How many decoders hang on the line and did not answer, by what it draws at rest. */
+/** Number of decoders on the line that did not answer, from its idle current. */
 export const unheard = (line: TwoWireLine, found: number): number =>
   Math.max(0, Math.round(line.atRest() / REST_MILLIAMPS) - found);
 
-/** What each of some stations gets where a list of serials is assigned in order; those that are there already stay out. */
+/** Assigns a list of serials to stations in order; those already assigned are skipped. */
 export function assignInOrder(
   stations: readonly number[],
   serials: readonly string[],

@@ -1,4 +1,4 @@
-/** What the wiring test says, in words. */
+/** Messages of the wiring test. */
 import type { WireJudgement } from './judgeWiring.ts';
 import { say } from '../language/say.ts';
 

@@ -1,4 +1,4 @@
-/** What people type for a date, and what it means. */
+/** Parses typed dates. */
 import { civilOf, epochDayOf, parseDate, weekdayIndexOf, type EpochDay } from '../time/calendar.ts';
 import { say } from '../language/say.ts';
 import { monthName, weekdayName, type DateOrder } from './words.ts';
@@ -7,7 +7,7 @@ const ENGLISH_MONTHS = 'jan feb mar apr may jun jul aug sep oct nov dec'.split('
 const ENGLISH_WEEKDAYS = 'mon tue wed thu fri sat sun'.split(' ');
 const LEAST_LETTERS = 3;
 
-/** What may be typed, for the message beside the field. */
+/** Allowed input, for the message next to the field. */
 export const dateEntryHelp = (order: DateOrder): string =>
   order === 'month-day'
     ? say`Type a date such as 12/3/2027, Dec 3, tomorrow or Thu.`
@@ -17,7 +17,7 @@ export const dateEntryHelp = (order: DateOrder): string =>
 const plain = (text: string) =>
   text.trim().toLowerCase().normalize('NFD').replaceAll(/\p{M}/gu, '');
 
-/** The index of the name that a word begins, in English or in the reader's language; -1: none. */
+/** Index of the name that a word begins, in English or the reader's language; -1: none. */
 function indexIn(word: string, english: readonly string[], nameOf: (index: number) => string) {
   if (word.length < LEAST_LETTERS) return -1;
   const isBegun = (name: string) => name.startsWith(word) || word.startsWith(name);
@@ -25,14 +25,14 @@ function indexIn(word: string, english: readonly string[], nameOf: (index: numbe
   return own >= 0 ? own : english.findIndex(isBegun);
 }
 
-/** A date of the calendar; null where there is none such. */
+/** A calendar date; null if it does not exist. */
 function dayOf(year: number, month: number, day: number): EpochDay | null {
   if (month < 1 || month > 12 || day < 1 || day > 31) return null;
   const date = epochDayOf({ year, month, day });
   return civilOf(date).month === month ? date : null;
 }
 
-/** Without a year: of last year, this year and next year the date nearest to today. */
+/** Without a year: of last, this and next year, the date closest to today. */
 function inYear(
   year: string | undefined,
   month: number,
@@ -75,10 +75,10 @@ function named(words: readonly string[], today: EpochDay): EpochDay | null {
 
 /**
  * A date as typed: `2027-12-01`, `12/1/2027` or `1/12/2027` by the reader's order, `Dec 1`, `1 December`, `today`, `tomorrow`, `yesterday`,
- * `Thu` (today or the next one), in English or in the reader's language.
+ * `Thu` (today or the next one), in English or the reader's language.
  *
- * @param today the date where the reader is; a date without a year is the one nearest to it.
- * @returns null where it cannot be meant as a date.
+ * @param today date at the reader's place; a date without a year is the closest to it
+ * @returns null if it cannot be read as a date
  */
 export function parseDateEntry(typed: string, order: DateOrder, today: EpochDay): EpochDay | null {
   const text = plain(typed);

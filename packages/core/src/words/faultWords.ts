@@ -1,4 +1,4 @@
-/** The sentence for each fault of a document: what is wrong and what is allowed. */
+/** The sentence for each document fault: what is wrong and what is allowed. */
 import { type Fault, pathText } from '../document/fault.ts';
 import { listed } from './words.ts';
 import { say, sayText } from '../language/say.ts';

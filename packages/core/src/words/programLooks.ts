@@ -1,9 +1,9 @@
-/** How a program is drawn everywhere, on screens and on paper: a colour, and a pattern that tells it apart without colour. */
+/** How a program is drawn on screen and paper: a colour, and a pattern that tells it apart without colour. */
 
 export interface ProgramLook {
-  /** By day and on paper. */
+  /** In the light theme and on paper. */
   readonly colour: string;
-  /** Drawn over the colour in a tile of 12 by 12, as the path of a line; null: plain. */
+  /** Path of a line drawn over the colour in a 12 by 12 tile; null: plain. */
   readonly mark: { readonly path: string; readonly width: number } | null;
 }
 
@@ -12,7 +12,7 @@ export const LOOK_TILE = 12;
 export const PROGRAM_LOOKS: readonly ProgramLook[] = [
   { colour: '#20569c', mark: null },
   { colour: '#a84a08', mark: { path: 'M-2 10 10 -2M4 16 16 4', width: 2 } },
-  // A dot: so thick a line round so small a circle fills it.
+  // A dot: a line this thick around a circle this small fills it.
   {
     colour: '#3b6b35',
     mark: { path: 'M6 5.1a.9.9 0 1 0 0 1.8a.9.9 0 1 0 0-1.8z', width: 1.8 },
@@ -22,6 +22,6 @@ export const PROGRAM_LOOKS: readonly ProgramLook[] = [
   { colour: '#125f66', mark: { path: 'M0 6h12', width: 2.4 } },
 ];
 
-/** The look of a program, from its letter: the seventh looks like the first. */
+/** Look of a program by letter; it repeats from the seventh. */
 export const lookOf = (letter: string): number =>
   (letter.charCodeAt(0) - 65) % PROGRAM_LOOKS.length;

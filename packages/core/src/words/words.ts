@@ -1,4 +1,4 @@
-/** The English that all sentences share: times, dates, days, lengths and lists. */
+/** Wording shared by all messages: times, dates, days, durations and lists. */
 import { assertDefined } from '../document/assertDefined.ts';
 import {
   civilOf,
@@ -18,7 +18,7 @@ import { plural, say, translator } from '../language/say.ts';
 
 export type ClockStyle = '12' | '24';
 
-/** How the reader likes times, and the present date: its year is left out. */
+/** The reader's clock style, and the current date, whose year is omitted. */
 /** `9 June` or `June 9`. */
 export const DATE_ORDERS = ['day-month', 'month-day'] as const;
 export type DateOrder = (typeof DATE_ORDERS)[number];
@@ -26,9 +26,9 @@ export type DateOrder = (typeof DATE_ORDERS)[number];
 export interface Speech {
   readonly on: EpochDay;
   readonly clock: ClockStyle;
-  /** Day and month where absent. */
+  /** Day and month by default. */
   readonly order?: DateOrder | undefined;
-  /** Metric where absent. */
+  /** Metric by default. */
   readonly units?: 'metric' | 'us' | undefined;
 }
 
@@ -84,7 +84,7 @@ export function rangesWords(numbers: readonly number[], last: 'and' | 'or' = 'an
   );
 }
 
-/** A second of the day: `5:00`, `17:30`, or `5:00 am`, `5:30 pm`; seconds only where there are any. */
+/** A second of the day: `5:00`, `17:30`, or `5:00 am`, `5:30 pm`; with seconds only if there are any. */
 export function timeWords(secondOfDay: number, clock: ClockStyle): string {
   const hour = Math.floor(secondOfDay / 3600);
   const minute = String(Math.floor((secondOfDay % 3600) / 60)).padStart(2, '0');
@@ -103,7 +103,7 @@ export const startWords = (start: TimeText, clock: ClockStyle) =>
 export const timeOfMoment = (moment: ClockSecond, clock: ClockStyle) =>
   timeWords(((moment % SECONDS_PER_DAY) + SECONDS_PER_DAY) % SECONDS_PER_DAY, clock);
 
-/** `Wed 9 June` or `Wed June 9`, with the year where it differs from that of `on`; always with the year where `on` is null. */
+/** `Wed 9 June` or `Wed June 9`, with the year if it differs from that of `on`, or if `on` is null. */
 export function dateWords(
   day: EpochDay,
   on: EpochDay | null,
@@ -133,7 +133,7 @@ export const weekdaysWords = (weekdays: readonly Weekday[]) =>
     .map((weekday) => weekdayName(WEEKDAYS.indexOf(weekday)))
     .join(' ');
 
-/** A count of days as people say it: `every day`, `every other day`, `every 6 days`. */
+/** An interval as people say it: `every day`, `every other day`, `every 6 days`. */
 export const everyDaysWords = (days: number) =>
   days === 1 ? say`every day` : days === 2 ? say`every other day` : say`every ${days} days`;
 
@@ -172,7 +172,7 @@ export function daysWords(days: Days | null, clock: ClockStyle = '24', order?: D
 export const counted = (count: number, one: string, many = `${one}s`): string =>
   plural(count, `# ${one}`, `# ${many}`);
 
-/** A length of time: `45 s`, `7 min`, `6 min 30 s`, `1 h 15 min`. */
+/** A duration: `45 s`, `7 min`, `6 min 30 s`, `1 h 15 min`. */
 export function lengthWords(seconds: number): string {
   const parts = [
     [Math.floor(seconds / 3600), 'h'],
@@ -183,7 +183,7 @@ export function lengthWords(seconds: number): string {
   return words.length > 0 ? words.join(' ') : say`0 min`;
 }
 
-/** A length in whole minutes, rounded up: `42 min`, `1 h 15 min`. */
+/** A duration in whole minutes, rounded up: `42 min`, `1 h 15 min`. */
 export const minutesWords = (minutes: number): string =>
   lengthWords(Math.ceil(minutes - 1e-6) * 60);
 

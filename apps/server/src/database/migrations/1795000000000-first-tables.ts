@@ -1,8 +1,8 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 
 /**
- * Companies, people, sessions, sites, timers and the record of changes. Every table but `companies` has `company_id`, and
- * every reference between rows carries it, so that the database itself refuses one that crosses companies.
+ * Companies, people, sessions, sites, timers and changes. Every table except `companies` has `company_id`, and every foreign key includes
+ * it, so that the database refuses references between companies.
  */
 export class FirstTables1795000000000 implements MigrationInterface {
   name = 'FirstTables1795000000000';

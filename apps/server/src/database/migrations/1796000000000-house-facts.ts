@@ -1,6 +1,6 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 
-/** What supplies a house, when it is mown, and notes. */
+/** A site's supply, mowing days and notes. */
 export class HouseFacts1796000000000 implements MigrationInterface {
   name = 'HouseFacts1796000000000';
 

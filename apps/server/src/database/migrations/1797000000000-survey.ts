@@ -1,6 +1,6 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 
-/** What is surveyed of a timer, what a house goes by, the office's library, and photos. */
+/** The survey of a timer, the settings of a site, the library, and photos. */
 export class Survey1797000000000 implements MigrationInterface {
   name = 'Survey1797000000000';
 

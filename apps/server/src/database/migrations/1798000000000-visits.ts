@@ -1,6 +1,6 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 
-/** The logbook: visits that were closed; and the private links to a homeowner's page. */
+/** Closed visits, and private links to homeowner's pages. */
 export class Visits1798000000000 implements MigrationInterface {
   name = 'Visits1798000000000';
 

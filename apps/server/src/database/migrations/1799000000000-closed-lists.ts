@@ -27,8 +27,8 @@ const REFERENCES: readonly (readonly [name: string, column: string])[] = [
 const UUID = '^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$';
 
 /**
- * The database enforces what the code does: closed lists of words, references to the library, an index for each reference. The weather of a house is
- * a town or a climate, each in a column of its own; a visit begins at a moment and not at a text.
+ * Constraints that match the code: closed lists of words, foreign keys to the library, an index for each foreign key. A site's town and
+ * climate get separate columns; a visit's start becomes a timestamp.
  */
 export class ClosedLists1799000000000 implements MigrationInterface {
   name = 'ClosedLists1799000000000';
@@ -39,7 +39,7 @@ export class ClosedLists1799000000000 implements MigrationInterface {
     await db.query(`update sites set town = place where place !~ '${UUID}'`);
     await db.query('alter table sites drop column place');
     for (const [name, column] of REFERENCES) {
-      // An id that names nothing is dropped; the page showed nothing for it.
+      // An id that refers to nothing is dropped; pages showed nothing for it.
       await db.query(`update sites set ${column} = null where not exists (
         select from library where library.company_id = sites.company_id and library.id = ${column})`);
       await db.query(`alter table sites add constraint ${name}

@@ -3,7 +3,7 @@ import type { MigrationInterface, QueryRunner } from 'typeorm';
 const subjects = (words: readonly string[]) =>
   `check (subject in (${words.map((word) => `'${word}'`).join(', ')}))`;
 
-/** What a person likes goes with the person, and a change of it is recorded as any other. */
+/** Preferences move to the person, and their changes are recorded. */
 export class Preferences1800000000000 implements MigrationInterface {
   name = 'Preferences1800000000000';
 

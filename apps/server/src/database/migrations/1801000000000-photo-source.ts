@@ -1,6 +1,6 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 
-/** By what a photo that is sent again is known, now that it is written anew. */
+/** Identifies a photo that is sent again, now that photos are re-encoded. */
 export class PhotoSource1801000000000 implements MigrationInterface {
   name = 'PhotoSource1801000000000';
 

@@ -1,6 +1,6 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 
-/** How each timer stands, kept so that lists do not work it out again. */
+/** Cached timer status, so that lists do not recalculate it. */
 export class Standings1802000000000 implements MigrationInterface {
   name = 'Standings1802000000000';
 

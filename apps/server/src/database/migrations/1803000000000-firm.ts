@@ -3,12 +3,12 @@ import type { MigrationInterface, QueryRunner } from 'typeorm';
 const subjects = (words: readonly string[]) =>
   `check (subject in (${words.map((word) => `'${word}'`).join(', ')}))`;
 
-/** What a firm's owner looks after: roles, the audit record, how long changes are kept; and what keeps strangers out. */
+/** Roles, the activity log, how long changes are kept, and sign-in limits. */
 export class Firm1803000000000 implements MigrationInterface {
   name = 'Firm1803000000000';
 
   async up(db: QueryRunner): Promise<void> {
-    // Until now everybody could do everything.
+    // Until now everyone had all rights.
     await db.query(`alter table people add column role text not null default 'owner',
       add constraint people_role_words check (role in ('owner', 'office', 'technician', 'apprentice'))`);
     await db.query('alter table people alter column role drop default');

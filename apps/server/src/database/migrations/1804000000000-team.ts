@@ -29,7 +29,7 @@ const NEW_AUDITED = [
   'sessions-ended',
 ];
 
-/** Statements that set the words of two columns. */
+/** Constraints on the words of two columns. */
 export const wordsOf = (subjects: readonly string[], audited: readonly string[]) => [
   `alter table changes drop constraint changes_subject_words,
     add constraint changes_subject_words ${oneOf('subject', subjects)}`,
@@ -40,7 +40,7 @@ export const wordsOf = (subjects: readonly string[], audited: readonly string[])
 export const SUBJECTS_OF_TEAM = [...SUBJECTS, 'member', 'invitation', 'proposal'];
 export const AUDITED_OF_TEAM = [...AUDITED, ...NEW_AUDITED];
 
-/** People come and go: invitations and links for a new password, a second factor, mail, sessions that can be listed. */
+/** Invitations, password links, the second factor, mail, and a list of sessions. */
 export class Team1804000000000 implements MigrationInterface {
   name = 'Team1804000000000';
 
@@ -101,7 +101,7 @@ export class Team1804000000000 implements MigrationInterface {
       'alter table sessions drop column id, drop column at, drop column device, drop column address',
     );
     await db.query('drop index people_email');
-    // Nobody can be told apart from somebody who has the address now, so those who were taken out keep theirs in another form.
+    // Addresses must be unique among members, so removed people keep theirs in another form.
     await db.query(
       `update people set email = id || ' ' || email, password_hash = '' where taken_out_at is not null`,
     );

@@ -5,7 +5,7 @@ const NEW_AUDITED = ['timer-deleted', 'site-deleted', 'personal-data-deleted'];
 
 export const AUDITED_OF_HOUSES = [...AUDITED_OF_TEAM, ...NEW_AUDITED];
 
-/** Houses with an address and several timers, which are named, moved, put away and deleted. */
+/** Sites with an address and several timers, which can be named, moved, archived and deleted. */
 export class Houses1805000000000 implements MigrationInterface {
   name = 'Houses1805000000000';
 

@@ -5,7 +5,7 @@ import { AUDITED_OF_HOUSES } from './1805000000000-houses.ts';
 const NEW_AUDITED = ['token-made', 'token-withdrawn'];
 const SUBJECTS = [...SUBJECTS_OF_TEAM, 'timer-place'];
 
-/** Tokens by which people's own programs use the API. */
+/** Personal API tokens. */
 export class Tokens1806000000000 implements MigrationInterface {
   name = 'Tokens1806000000000';
 

@@ -1,12 +1,12 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 
-/** How a timer stands is kept for all the dates on which it is so. What was kept before is worked out again. */
+/** Timer status now names the range of dates it is valid for. Old rows are recalculated. */
 export class StandingDates1807000000000 implements MigrationInterface {
   name = 'StandingDates1807000000000';
 
   async up(db: QueryRunner): Promise<void> {
     await db.query('truncate standings');
-    // A server of the version before, that still runs beside, writes rows without it; those count as out of date.
+    // Servers of the previous version may still write rows without it; those count as out of date.
     await db.query('alter table standings add column from_day integer not null default 0');
   }
 

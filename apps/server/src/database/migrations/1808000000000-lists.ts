@@ -1,6 +1,6 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 
-/** A line of the list for each timer, as far as it costs nothing to know; `mark` counts what changed, so that the rest is worked out again. */
+/** A list row for each timer with what is cheap to know. `mark` counts changes, so that the rest is recalculated. */
 const OF_TIMER = `
   insert into standings (company_id, id, site_id, site_key, street_key, time_zone, person_id, rules_id, listed,
     name, stations, programs, under_way)
@@ -11,7 +11,7 @@ const OF_TIMER = `
     jsonb_array_length(t.plan -> 'programs'), t.survey ? 'visit'
   from timers t join sites s on s.company_id = t.company_id and s.id = t.site_id`;
 
-/** Lists of thousands of timers are sought, filtered, sorted and paged by the database; sites have somebody who looks after them. */
+/** Lists of thousands of timers are searched, filtered, sorted and paged in the database. Sites get a person who looks after them. */
 export class Lists1808000000000 implements MigrationInterface {
   name = 'Lists1808000000000';
 
@@ -69,7 +69,7 @@ export class Lists1808000000000 implements MigrationInterface {
       return null; end $$`);
     await db.query(`create trigger sites_lines after update on sites
       for each row execute function keep_lines_of_site()`);
-    // In the order in which others lock them, too.
+    // In the same order as other code locks them.
     await db.query(`create function mark_lines_of_rules() returns trigger language plpgsql as $$ begin
       if new.shelf = 'rules' then
         perform from standings where company_id = new.company_id and rules_id = new.id order by id for update;

@@ -8,7 +8,7 @@ const BEFORE = [
   'proposal',
 ];
 
-/** Timers that are planned anew because something around them has changed. */
+/** Replans: new plans for timers when rules or the month change. */
 export class Replans1809000000000 implements MigrationInterface {
   name = 'Replans1809000000000';
 

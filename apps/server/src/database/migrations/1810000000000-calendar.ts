@@ -1,6 +1,6 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 
-/** Who goes where on which day and in which order, and a private address of each person's calendar. */
+/** Planned visits, their order, and private calendar addresses. */
 export class Calendar1810000000000 implements MigrationInterface {
   name = 'Calendar1810000000000';
 
@@ -38,7 +38,7 @@ export class Calendar1810000000000 implements MigrationInterface {
   }
 }
 
-/** The words of the record before this, and more. */
+/** The words allowed so far, and new ones. */
 const SUBJECTS_WITH = (...more: readonly string[]) =>
   `alter table changes drop constraint changes_subject_words, add constraint changes_subject_words
     check (subject in (${[

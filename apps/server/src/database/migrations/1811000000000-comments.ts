@@ -1,6 +1,6 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 
-/** What colleagues write under a visit of the logbook, which itself is never altered. */
+/** Colleagues' comments on closed visits. */
 export class Comments1811000000000 implements MigrationInterface {
   name = 'Comments1811000000000';
 

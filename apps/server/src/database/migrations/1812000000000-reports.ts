@@ -1,6 +1,6 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 
-/** What each visit changed, in numbers, worked out once after it was closed. */
+/** What each visit changed, in numbers, calculated once after closing. */
 export class Reports1812000000000 implements MigrationInterface {
   name = 'Reports1812000000000';
 

@@ -1,6 +1,6 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 
-/** How people did the tasks of the bench: each time that one was done. */
+/** Results of bench tasks, one row for each time a task was done. */
 export class Practice1813000000000 implements MigrationInterface {
   name = 'Practice1813000000000';
 

@@ -5,7 +5,7 @@ const check = (words: readonly string[]) => `alter table library
   drop constraint library_shelf_words,
   add constraint library_shelf_words check (shelf in (${words.map((word) => `'${word}'`).join(', ')}))`;
 
-/** A shelf for the tasks of the bench that an office writes. */
+/** A library shelf for a company's own bench tasks. */
 export class OfficeTasks1814000000000 implements MigrationInterface {
   name = 'OfficeTasks1814000000000';
 

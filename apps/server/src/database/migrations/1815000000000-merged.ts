@@ -1,6 +1,6 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 
-/** The version on which a change was made, where it was put on top of what others saved meanwhile. */
+/** The version a change was made on, if it was rebased on later changes. */
 export class Merged1815000000000 implements MigrationInterface {
   name = 'Merged1815000000000';
 

@@ -2,7 +2,7 @@ import type { MigrationInterface, QueryRunner } from 'typeorm';
 
 const LANGUAGES = `('en', 'es')`;
 
-/** The language of a house's page, and of a link to it where that differs. */
+/** The language of a site's page, and of a link if different. */
 export class Languages1816000000000 implements MigrationInterface {
   name = 'Languages1816000000000';
 

@@ -1,6 +1,6 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 
-/** Accepting everything that a replan proposes is a job of the server. */
+/** "Accept all" for a replan becomes a server job. */
 export class Acceptances1817000000000 implements MigrationInterface {
   name = 'Acceptances1817000000000';
 

@@ -1,6 +1,6 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 
-/** Renames a table with its constraints, its indexes, and the functions of triggers that name it. */
+/** Renames a table with its constraints, indexes and the trigger functions that mention it. */
 const renaming = (from: string, to: string) => `do $$ declare found record; begin
   alter table ${from} rename to ${to};
   for found in select conname as name from pg_constraint
@@ -17,7 +17,7 @@ const renaming = (from: string, to: string) => `do $$ declare found record; begi
   end loop;
 end $$`;
 
-/** The table of timer status gets the name that it has in the code. */
+/** The table of timer status gets the name it has in the code. */
 export class TimerStatus1818000000000 implements MigrationInterface {
   name = 'TimerStatus1818000000000';
 

@@ -8,7 +8,7 @@ import { commandsFor, type Command } from './commands.ts';
 import { say } from '@water-clock/core';
 
 const MOST = 12;
-/** Before anything is typed there is room for houses, too. */
+/** Leaves room for sites before anything is typed. */
 const FEW = 6;
 
 interface Props {
@@ -16,14 +16,14 @@ interface Props {
   readonly close: () => void;
 }
 
-/** Goes to any site, step or act by a few letters. */
+/** Finds any site, step or action by a few letters. */
 export default function CommandDialog({ commands, close }: Props) {
   const { clock, order } = usePreferences();
   const navigate = useNavigate();
   const [typed, setTyped] = useState('');
   const settled = useSettled(typed);
   const sites = useLines({ find: settled, size: MOST }, { clock, order });
-  // What was found for other letters must not be gone to by these.
+  // Results for earlier letters must not be opened with these.
   const isKnown = settled === typed && !sites.isPlaceholderData;
   const field = useRef<RefSelectProps>(null);
   const houses: Command[] = (isKnown ? (sites.data?.lines ?? []) : []).map(
@@ -34,7 +34,7 @@ export default function CommandDialog({ commands, close }: Props) {
       run: () => void navigate(`/timers/${id}`),
     }),
   );
-  // The server has found the houses, by more than their names.
+  // The server matched these sites, by more than their names.
   const found = [...commandsFor(typed, commands).slice(0, typed ? MOST : FEW), ...houses].slice(
     0,
     MOST,

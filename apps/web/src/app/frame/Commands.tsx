@@ -8,11 +8,11 @@ const KeysDialog = lazy(() => import('./KeysDialog.tsx'));
 
 interface Props {
   readonly commands: readonly Command[];
-  /** Single keys of this page. */
+  /** Single-key shortcuts of this page. */
   readonly keys?: Readonly<Record<string, () => void>>;
 }
 
-/** Control or Command K, the list of keys, and the keys of the page. */
+/** Ctrl-K or ⌘K, the list of shortcuts, and the page's own. */
 export function Commands({ commands, keys = {} }: Props) {
   const [shown, setShown] = useState<'commands' | 'keys' | null>(null);
   useKeys({ ...keys, 'mod+k': () => setShown('commands'), '?': () => setShown('keys') });

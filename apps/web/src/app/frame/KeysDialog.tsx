@@ -40,7 +40,7 @@ const KEYS: readonly (readonly [where: string, keys: readonly (readonly [string,
   ],
 ];
 
-/** The keys, in one look. */
+/** The list of shortcuts. */
 export default function KeysDialog({ close }: { readonly close: () => void }) {
   return (
     <Modal open title={say`Keyboard shortcuts`} footer={null} onCancel={close}>

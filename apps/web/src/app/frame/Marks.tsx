@@ -2,7 +2,7 @@ import { CheckCircleFilled, ExclamationCircleFilled } from '@ant-design/icons';
 import type { StepState } from '../../visit/steps/steps.ts';
 import { say } from '@water-clock/core';
 
-/** Whether a step is done, needs attention, or is open; in words for those who do not see it. */
+/** Whether a step is done, needs attention or is open, with text for screen readers. */
 export function StepMark({ state }: { readonly state: StepState | undefined }) {
   if (state?.alarm)
     return <ExclamationCircleFilled className="mark fault" aria-label={say`needs attention`} />;

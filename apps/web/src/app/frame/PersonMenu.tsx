@@ -8,7 +8,7 @@ import { say } from '@water-clock/core';
 const SignOutDialog = lazy(() => import('./SignOutDialog.tsx'));
 const PreferencesDialog = lazy(() => import('./PreferencesDialog.tsx'));
 
-/** Who is signed in, and what they like. */
+/** Who is signed in, with preferences and sign-out. */
 export function PersonMenu({ words }: { readonly words: boolean }) {
   const session = useSession();
   const navigate = useNavigate();

@@ -30,14 +30,14 @@ interface Props {
   readonly timerId: string;
   readonly shown: string;
   readonly states: Partial<Record<StepPath, StepState>>;
-  /** The timer needs only a few of the steps; the rest fold away. */
+  /** Only a few steps apply to the timer; the rest fold away. */
   readonly simple: boolean;
 }
 
-/** On a phone: the five phases at the foot; one of them opens its steps as a sheet. */
+/** On a phone: the five phases at the bottom; each opens its steps in a sheet. */
 export const PhaseBar = memo(function PhaseBar({ timerId, shown, states, simple }: Props) {
   const [open, setOpen] = useState<Phase | null>(null);
-  // Once it has been opened it stays, so that it can slide away.
+  // Stays mounted once opened, so that it can slide out.
   const [isWanted, setIsWanted] = useState(false);
   const here = phaseOf(shown);
   return (

@@ -16,13 +16,13 @@ interface Props {
   readonly timerId: string;
   readonly shown: string;
   readonly states: Partial<Record<StepPath, StepState>>;
-  /** The timer needs only a few of the steps; the rest fold away. */
+  /** Only a few steps apply to the timer; the rest fold away. */
   readonly simple: boolean;
   readonly phase: Phase | null;
   readonly close: () => void;
 }
 
-/** The steps of a phase as a sheet, on a phone. */
+/** The steps of a phase in a sheet, on a phone. */
 export default function PhaseSteps({ timerId, shown, states, simple, phase, close }: Props) {
   const list = (steps: readonly Step[]) => (
     <ul className="sheet-steps list ruled">

@@ -8,7 +8,7 @@ import { LANGUAGE_NAMES } from '@water-clock/words';
 
 const SIZES = [100, 112, 125, 150, 175, 200] as const;
 
-/** What the signed-in person likes; each choice holds at once. */
+/** A person's preferences; each choice applies at once. */
 export default function PreferencesDialog({ close }: { readonly close: () => void }) {
   const { clock, order, weekStart, units, theme, contrast, textSize, liked, like, isUnsaved } =
     usePreferences();

@@ -5,7 +5,7 @@ import { PersonMenu } from './PersonMenu.tsx';
 import { useScreen } from './useScreen.ts';
 import { say } from '@water-clock/core';
 
-/** The rail at the left edge: the way home, what is given, and the person at its foot. Without words on a tablet. */
+/** The rail on the left: home, the given links, and the person at the bottom. Icons only on a tablet. */
 export function Rail({ children }: { readonly children: ReactNode }) {
   const words = useScreen() === 'desktop';
   return (

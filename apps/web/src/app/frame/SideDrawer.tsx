@@ -2,7 +2,7 @@ import type { ReactNode } from 'react';
 import { Drawer } from 'antd';
 import { useScreen } from './useScreen.ts';
 
-/** What explains or judges the step: from the right, beside it; on a phone a sheet from below. */
+/** A drawer from the right with help or checks for the step; on a phone, a sheet from the bottom. */
 export function SideDrawer({
   title,
   open,
@@ -23,7 +23,7 @@ export function SideDrawer({
       open={open}
       onClose={close}
       mask={isPhone}
-      // Below the line with undo and the menu, which stay at hand.
+      // Below the bar with undo and the menu, which stay reachable.
       rootStyle={isPhone ? {} : { top: 54 }}
       destroyOnHidden
     >

@@ -4,7 +4,7 @@ import { useSignOut } from '../../data/api/people.ts';
 import { clearTimer, unsentHere, unsentWords } from '../../office/account/device.ts';
 import { say } from '@water-clock/core';
 
-/** Signs out: at once where everything has reached the server; else it says what would be lost, and asks. */
+/** Signs out at once if everything is saved; otherwise says what would be lost and asks. */
 export default function SignOutDialog({ close }: { readonly close: () => void }) {
   const { mutate, isPending, isError } = useSignOut(clearTimer);
   const [unsent, setUnsent] = useState<string | null>(null);

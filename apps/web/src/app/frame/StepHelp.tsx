@@ -3,7 +3,7 @@ import { nameOf, type StepPath } from '../../visit/steps/steps.ts';
 import { SideDrawer } from './SideDrawer.tsx';
 import { say } from '@water-clock/core';
 
-/** What the step on the screen is for: one paragraph and a picture. */
+/** Help for the current step: one paragraph and a picture. */
 export default function StepHelp({
   path,
   close,

@@ -15,17 +15,17 @@ interface Props {
   /** Path of the step. */
   readonly shown: string;
   readonly states: Partial<Record<StepPath, StepState>>;
-  /** The timer needs only a few of the steps. */
+  /** Only a few steps apply to the timer. */
   readonly simple: boolean;
   readonly site: string;
-  /** Of timer. */
+  /** Of the timer. */
   readonly kind: string;
   readonly tools: ReactNode;
   readonly verdict: ReactNode;
   readonly children: ReactNode;
 }
 
-/** The frame of a timer's pages: the visit in its order, one line above the content, the verdict. Nothing else is fixed. */
+/** The frame of a timer's pages: the visit's steps, one bar above the content, and the verdict. */
 export function VisitFrame(props: Props) {
   const { timerId, shown, states, simple, site, kind, tools, verdict, children } = props;
   usePageTitle(site, nameOf(shown));

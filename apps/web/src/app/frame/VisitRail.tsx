@@ -20,11 +20,11 @@ interface Props {
   readonly timerId: string;
   readonly shown: string;
   readonly states: Partial<Record<StepPath, StepState>>;
-  /** The timer needs only a few of the steps; the rest fold away. */
+  /** Only a few steps apply to the timer; the rest fold away. */
   readonly simple: boolean;
 }
 
-/** The visit as a rail: its steps under five phases, each with its mark. */
+/** The visit as a rail: steps under five phases, each with its mark. */
 export const VisitRail = memo(function VisitRail({ timerId, shown, states, simple }: Props) {
   const words = useScreen() === 'desktop';
   const item = ([path, step]: Step) => ({

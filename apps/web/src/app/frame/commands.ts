@@ -1,13 +1,13 @@
-/** What can be gone to or done by a few letters. No interface code. */
+/** What can be opened or done by typing a few letters. No interface code. */
 export interface Command {
   readonly key: string;
-  /** What it is: a site, a step, an act. */
+  /** Kind: a site, a step, an action. */
   readonly kind: string;
   readonly name: string;
   readonly run: () => void;
 }
 
-/** Whether the letters stand in a text in their order; the smaller the number, the closer together and the nearer to its beginning. */
+/** Score of letters found in order in a text; smaller is closer together and nearer the beginning. Null: no match. */
 function closeness(letters: string, text: string): number | null {
   let at = -1;
   let gaps = 0;
@@ -22,7 +22,7 @@ function closeness(letters: string, text: string): number | null {
 
 const plain = (text: string) => text.toLowerCase().replaceAll(/[^\p{L}\p{N}]+/gu, '');
 
-/** The commands that a few letters can mean, the closest first; all of them for none. */
+/** Matching commands, best first; all of them for an empty search. */
 export function commandsFor(typed: string, commands: readonly Command[]): Command[] {
   const letters = plain(typed);
   return commands

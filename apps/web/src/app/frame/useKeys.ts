@@ -1,6 +1,6 @@
 import { useEffect, useRef } from 'react';
 
-/** Where a letter is typed, it is text and no command. */
+/** In a text field, a letter is not a shortcut. */
 const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement &&
   (target.isContentEditable ||
@@ -8,7 +8,7 @@ const isTyping = (target: EventTarget | null): boolean =>
     target instanceof HTMLTextAreaElement ||
     target.getAttribute('role') === 'combobox');
 
-/** Single keys of the whole page, such as `?`; `mod+k` with Control or Command works also while somebody types. */
+/** Shortcuts of the whole page, such as `?`. `mod+k`, with Ctrl or ⌘, also works while typing. */
 export function useKeys(keys: Readonly<Record<string, () => void>>): void {
   const latest = useRef(keys);
   useEffect(() => {

@@ -12,9 +12,9 @@ function subscribe(listener: () => void): () => void {
   };
 }
 
-/** How much room there is now. */
+/** The current layout. */
 export const screenNow = (): Screen =>
   matchMedia(QUERIES[0]).matches ? 'desktop' : matchMedia(QUERIES[1]).matches ? 'tablet' : 'phone';
 
-/** How much room there is: a rail with words, a rail of icons, or a bar at the foot. */
+/** Layout for the available width: a rail with words, a rail of icons, or a bar at the bottom. */
 export const useScreen = (): Screen => useSyncExternalStore(subscribe, screenNow);

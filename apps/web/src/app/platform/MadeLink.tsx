@@ -4,11 +4,11 @@ import { say } from '@water-clock/core';
 
 interface Props {
   readonly address: string;
-  /** What to do with it. */
+  /** What to do with the link. */
   readonly children: ReactNode;
 }
 
-/** A private link that is shown once: to copy, or to hold a telephone over. */
+/** A private link that is shown once, with a QR code. */
 export function MadeLink({ address, children }: Props) {
   return (
     <div className="notice">
@@ -17,7 +17,7 @@ export function MadeLink({ address, children }: Props) {
         {address}
       </a>{' '}
       <Button onClick={() => void navigator.clipboard.writeText(address)}>{say`Copy`}</Button>
-      {/* The link itself is read out. */}
+      {/* Screen readers read the link itself. */}
       <div aria-hidden>
         <QRCode type="svg" value={address} size={180} bordered={false} />
       </div>

@@ -2,7 +2,7 @@ import { useEffect, type ReactNode } from 'react';
 
 const PRODUCT = 'Water Clock';
 
-/** Names the tab after the page, the part of it that is shown first: `Fennimore house · Programs · Water Clock`. */
+/** Names the tab, page part first: `Fennimore house · Programs · Water Clock`. */
 export function usePageTitle(...parts: readonly string[]): void {
   const title = [...parts, PRODUCT].join(' · ');
   useEffect(() => {
@@ -14,9 +14,9 @@ export function usePageTitle(...parts: readonly string[]): void {
 }
 
 interface Props {
-  /** The name of the page, in the tab, too. */
+  /** The name of the page, also in the tab. */
   readonly title: string;
-  /** In place of the name, where the heading holds more. */
+  /** Content in place of the name, if there is more than text. */
   readonly children?: ReactNode;
 }
 

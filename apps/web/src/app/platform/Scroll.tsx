@@ -1,13 +1,13 @@
 import type { ReactNode } from 'react';
 
 interface Props {
-  /** What is in it, for those who do not see it. */
+  /** What it contains, for screen readers. */
   readonly label: string;
   readonly className?: string;
   readonly children: ReactNode;
 }
 
-/** What may be wider than the page: it scrolls in a box of its own, by keys too. */
+/** A box for content that may be wider than the page; it scrolls, also by keyboard. */
 export function Scroll({ label, className = '', children }: Props) {
   return (
     <div className={`scroll ${className}`} role="region" aria-label={label} tabIndex={0}>

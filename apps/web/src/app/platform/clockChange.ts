@@ -1,4 +1,4 @@
-/** The changes of a place's clocks to come, found from its zone. */
+/** Coming clock changes at a place, from its time zone. */
 import { SECONDS_PER_DAY, type ClockChange } from '@water-clock/core';
 import { civilSecond } from './zone.ts';
 
@@ -6,11 +6,11 @@ const MINUTE = 60_000;
 const HOUR = 60 * MINUTE;
 const DAYS_TO_LOOK = 366;
 
-/** Seconds by which civil time at a place is ahead of the world's, at an instant. */
+/** Offset of local time from UTC at an instant, in seconds. */
 const offsetAt = (instant: number, timeZone: string) =>
   civilSecond(new Date(instant), timeZone) - Math.floor(instant / 1000);
 
-/** The instant of the next change after one, to the minute, or null within a year. */
+/** The next clock change after an instant, to the minute; null if none within a year. */
 function nextInstant(after: number, timeZone: string): number | null {
   const from = Math.floor(after / MINUTE) * MINUTE;
   const before = offsetAt(from, timeZone);
@@ -31,13 +31,13 @@ function nextInstant(after: number, timeZone: string): number | null {
   return high;
 }
 
-/** The changes within a year after an instant, in order. */
+/** Clock changes within a year after an instant, in order. */
 export function clockChangesAfter(after: Date, timeZone: string): ClockChange[] {
   const end = after.getTime() + DAYS_TO_LOOK * 24 * HOUR;
   const changes: ClockChange[] = [];
   let instant = nextInstant(after.getTime(), timeZone);
   while (instant !== null && instant <= end) {
-    // By the old clocks the change comes at this civil second; by the new ones it is then later or earlier.
+    // The old clock shows this local second at the change; the new one shows a later or earlier one.
     const second = Math.floor(instant / 1000);
     const old = second + offsetAt(instant - MINUTE, timeZone);
     const now = second + offsetAt(instant, timeZone);

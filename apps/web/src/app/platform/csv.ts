@@ -1,10 +1,10 @@
-/** Comma-separated files, as spreadsheets write and read them. */
+/** CSV files, as spreadsheets write and read them. */
 import Papa from 'papaparse';
 import { saveFile } from './files.ts';
 
 /**
- * Rows of a file, the headings first, up to a number and one more, so that the caller sees that there are too many; the rest of
- * the file is not read. Commas, semicolons and tabs are distinguished by themselves.
+ * Rows of a file, header first. Returns one row more than the limit, so that the caller sees there are too many, and reads no further.
+ * Detects commas, semicolons and tabs.
  */
 export const rowsOf = (file: File | string, most: number): Promise<string[][]> =>
   new Promise((resolve, reject) => {
@@ -12,7 +12,7 @@ export const rowsOf = (file: File | string, most: number): Promise<string[][]> =
       preview: most + 2,
       skipEmptyLines: 'greedy' as const,
       complete: ({ data }: { readonly data: string[][] }) =>
-        // Spreadsheets begin a file with a byte order mark.
+        // Spreadsheets start a file with a byte order mark.
         resolve(
           data.map((row, i) => (i === 0 ? row.map((cell) => cell.replace(/^\uFEFF/, '')) : row)),
         ),

@@ -1,6 +1,6 @@
-/** Files out of and into the page. */
+/** Downloads and uploads. */
 
-/** Offers text as a file. */
+/** Offers text as a download. */
 export function saveFile(name: string, text: string, mediaType: string): void {
   const address = URL.createObjectURL(new Blob([text], { type: mediaType }));
   const link = document.createElement('a');
@@ -14,9 +14,9 @@ export function saveFile(name: string, text: string, mediaType: string): void {
 export const saveJson = (name: string, document: unknown): void =>
   saveFile(name, `${JSON.stringify(document, null, 2)}\n`, 'application/json');
 
-/** No text document of ours comes near this. */
+/** None of our text documents comes near this. */
 const MOST_TEXT_BYTES = 8_000_000;
 
-/** Text of a file; null where it is too large to be one of ours. */
+/** Text of a file; null if it is too large to be one of ours. */
 export const textOf = async (file: File): Promise<string | null> =>
   file.size > MOST_TEXT_BYTES ? null : file.text();

@@ -1,4 +1,4 @@
-/** The language of this page: the person's, else the device's. It is spoken before anything is drawn, and another one loads the page again. */
+/** The language of the page: the person's, otherwise the device's. It is set before anything is drawn; changing it reloads the page. */
 import {
   language as spokenLanguage,
   LANGUAGES,
@@ -8,14 +8,14 @@ import {
 import { PSEUDO, translatorOf } from '@water-clock/words';
 import type { UserPreferences } from '../../data/api/userPreferences.ts';
 
-/** What the person chose, else what the device speaks, else English. Tests may ask for the pseudo-language by the address. */
+/** The person's choice, otherwise the device's language, otherwise English. Tests can ask for the pseudo-language in the address. */
 export function languageOf(liked: UserPreferences): Language | typeof PSEUDO {
   if (new URLSearchParams(location.search).get('language') === PSEUDO) return PSEUDO;
   const device = navigator.language.split('-')[0];
   return liked.language ?? LANGUAGES.find((one) => one === device) ?? 'en';
 }
 
-/** Speaks a language from now on. The library's own words follow. */
+/** Sets the language, including that of the component library. */
 export async function speak(language: string): Promise<void> {
   const speaker = await translatorOf(language);
   setTranslator(speaker);
@@ -26,5 +26,5 @@ export async function speak(language: string): Promise<void> {
   }
 }
 
-/** Whether the page speaks what it should; a choice made on another device comes with the session. */
+/** Whether the page is in the right language; a choice made on another device arrives with the session. */
 export const isSpoken = (liked: UserPreferences): boolean => languageOf(liked) === spokenLanguage();

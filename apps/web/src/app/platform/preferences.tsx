@@ -1,4 +1,4 @@
-/** What a person likes. It goes with the person; a copy on the device is for the time before anybody is signed in. */
+/** A person's preferences. They are stored with the person; a copy on the device serves until someone signs in. */
 import {
   createContext,
   useCallback,
@@ -21,12 +21,12 @@ interface Preferences extends Look {
   readonly clock: ClockStyle;
   readonly order: DateOrder;
   readonly weekStart: 'mon' | 'sun';
-  /** Of the house on the screen; of the person elsewhere. */
+  /** Of the site on screen, otherwise of the person. */
   readonly units: UnitSystem;
-  /** As the person chose, without what the device adds. */
+  /** As chosen, without the device's defaults. */
   readonly liked: UserPreferences;
   readonly like: (change: UserPreferences) => void;
-  /** The last change is not on the server, and holds on this device until it is. */
+  /** The last change is not saved on the server yet; until then it applies on this device. */
   readonly isUnsaved: boolean;
 }
 
@@ -36,14 +36,14 @@ const STORE = 'preferences';
 
 export function storedPreferences(): UserPreferences {
   try {
-    // The cast trusts our own copy; a value that is none of the words falls back below.
+    // Safe cast: our own copy; unknown values fall back below.
     return JSON.parse(localStorage.getItem(STORE) ?? '{}') as UserPreferences;
   } catch {
     return {};
   }
 }
 
-/** Hours and dates as the device's own language writes them. */
+/** Times and dates as the device writes them. */
 function ofDevice() {
   const { hour12 } = new Intl.DateTimeFormat(undefined, { hour: 'numeric' }).resolvedOptions();
   const parts = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'numeric' });
@@ -57,12 +57,12 @@ function ofDevice() {
 const TEXT = { least: 100, most: 200 };
 
 export function PreferencesProvider({ children }: { readonly children: ReactNode }) {
-  // Whoever asks for the session fills this; nobody is asked for it here, since the homeowner's page has none.
+  // Filled by whoever asks for the session. Not asked for here, because the homeowner's page has none.
   const session = useQuery({ ...sessionQuery, enabled: false });
   const kept = session.data?.preferences?.preferences;
   const [device] = useState(ofDevice);
   const [first] = useState(storedPreferences);
-  /** What was changed and is not known to be saved. */
+  /** Changes not known to be saved. */
   const [pending, setPending] = useState<UserPreferences>({});
   const { mutate, isError } = useLike();
   const liked = useMemo(
@@ -95,12 +95,12 @@ export function PreferencesProvider({ children }: { readonly children: ReactNode
     try {
       localStorage.setItem(STORE, JSON.stringify(liked));
     } catch {
-      // A device without storage still works; it only forgets.
+      // Without storage the choice is only forgotten.
     }
   }, [liked]);
   const keptLanguage = kept?.language;
   useEffect(() => {
-    // The words of this page were made in another language.
+    // The messages on this page were made in another language.
     if (keptLanguage !== undefined && !isSpoken({ language: keptLanguage })) location.reload();
   }, [keptLanguage]);
   const value = useMemo(
@@ -119,7 +119,7 @@ export function PreferencesProvider({ children }: { readonly children: ReactNode
   return <Context value={value}>{children}</Context>;
 }
 
-/** What a house shows instead of what the person likes; null: nothing. */
+/** What a site shows in place of the person's preferences; null: nothing. */
 export function HouseStyle({
   clock,
   units,

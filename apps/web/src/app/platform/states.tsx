@@ -1,4 +1,4 @@
-/** What a page shows that has nothing to show yet, or cannot. */
+/** What a page shows when it has nothing to show, or cannot. */
 import { Button } from 'antd';
 import { Link } from 'react-router';
 import { PageHeading } from './PageHeading.tsx';

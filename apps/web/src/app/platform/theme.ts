@@ -1,4 +1,4 @@
-/** The face of Water Clock in one place: by day, by night, and each in high contrast. Both style sheets and components take it from here. */
+/** The look of Water Clock in one place: light and dark, each with high contrast. Style sheets and components both use it. */
 import { theme as antd, type ThemeConfig } from 'antd';
 import type { Contrast, Theme } from '../../data/api/userPreferences.ts';
 
@@ -55,7 +55,7 @@ const NIGHT: Palette = {
   'program-5': '#74cbd2',
 };
 
-/** In glaring sun, and for eyes that need it: black on white or white on black, lines as dark as text. */
+/** For glaring sun and weak eyes: black on white or white on black, with lines as dark as text. */
 const DAY_HIGH: Palette = {
   ...DAY,
   paper: '#ffffff',
@@ -105,18 +105,18 @@ const PALETTES: Readonly<Record<Theme, Readonly<Record<Contrast, Palette>>>> = {
 };
 
 const FONT = "'Atkinson Hyperlegible Next', system-ui, sans-serif";
-/** Pixels of text at 100 percent. */
+/** Text size in pixels at 100 percent. */
 const TEXT = 16;
 const CONTROL = 40;
 
 export interface Look {
   readonly theme: Theme;
   readonly contrast: Contrast;
-  /** Percent of the usual size of text. */
+  /** Percent of the normal text size. */
   readonly textSize: number;
 }
 
-/** Puts the look on the page. */
+/** Applies the theme to the page. */
 export function applyTheme(
   { theme, contrast, textSize }: Look,
   page = document.documentElement,
@@ -127,12 +127,12 @@ export function applyTheme(
   page.style.fontSize = `${textSize}%`;
 }
 
-/** The component library in the same look: one accent, small radius, no shadows. */
+/** The component library's theme: one accent, small radius, no shadows. */
 export function faceOf({ theme, contrast, textSize }: Look): ThemeConfig {
   const palette = PALETTES[theme][contrast];
   const scaled = (pixels: number) => Math.round((pixels * textSize) / 100);
   return {
-    // The styles come with the page, see antdStyles.ts; the look comes as custom properties.
+    // The styles come with the page (antdStyles.ts), the theme as custom properties.
     zeroRuntime: true,
     hashed: false,
     algorithm: theme === 'night' ? antd.darkAlgorithm : antd.defaultAlgorithm,

@@ -1,4 +1,4 @@
-/** 32 random bytes, in letters that an address may hold. */
+/** 32 random bytes in URL-safe characters. */
 export function newToken(): string {
   const bytes = crypto.getRandomValues(new Uint8Array(32));
   return btoa(String.fromCharCode(...bytes))

@@ -4,7 +4,7 @@ import { civilSecond } from './zone.ts';
 
 const HALF_A_MINUTE_MILLISECONDS = 30_000;
 
-/** The present moment on the site's own clock, moved on twice a minute. */
+/** The current time on the site's clock, updated twice a minute. */
 export function useCivilNow(timeZone: string): ClockSecond {
   const [now, setNow] = useState(() => civilSecond(new Date(), timeZone));
   useEffect(() => {

@@ -1,6 +1,6 @@
 import { usePreferences } from './preferences.tsx';
 
-/** Writes an instant as the person likes dates and hours; the year where it is another one. */
+/** Formats an instant by the person's preferences, with the year if it is another one. */
 export function useMoment(): (at: string) => string {
   const { clock, order } = usePreferences();
   const thisYear = new Date().getFullYear();

@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react';
 
 const PAUSE_MS = 200;
 
-/** A value that somebody types, once there is a pause in it. */
+/** A typed value, once typing pauses. */
 export function useSettled<T>(value: T): T {
   const [settled, setSettled] = useState(value);
   useEffect(() => {

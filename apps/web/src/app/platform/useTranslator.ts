@@ -3,9 +3,9 @@ import { translator, withTranslator, type Language, type Translator } from '@wat
 import { translatorOf } from '@water-clock/words';
 
 /**
- * Works in the language of a house: what is said to the people who live there. Until its words are there, and where none is noted, in that of the page.
+ * The translator of a site's language, for messages to the people who live there. Until it is loaded, or if none is chosen, the page's own.
  *
- * @param language null: none is noted.
+ * @param language null: none is chosen
  */
 export function useTranslator(language: Language | null): <T>(work: () => T) => T {
   const [other, setOther] = useState<Translator | null | undefined>(undefined);

@@ -3,7 +3,7 @@ import updateLocale from 'dayjs/plugin/updateLocale.js';
 
 dayjs.extend(updateLocale);
 
-/** The first column of every calendar. */
+/** First column of every calendar. */
 export const beginWeekOn = (day: 'mon' | 'sun'): void => {
   dayjs.updateLocale('en', { weekStart: day === 'mon' ? 1 : 0 });
 };

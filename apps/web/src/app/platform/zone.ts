@@ -1,4 +1,4 @@
-/** Between the world's time and a site's civil time. Only this file knows zones. */
+/** Conversion between UTC and local time at a site. Only this file deals with time zones. */
 import { epochDayOf, SECONDS_PER_DAY, type ClockSecond } from '@water-clock/core';
 
 const formats = new Map<string, Intl.DateTimeFormat>();
@@ -21,7 +21,11 @@ function formatOf(timeZone: string): Intl.DateTimeFormat {
   return format;
 }
 
-/** Civil date and time at a place, as a clock second. @param timeZone IANA name. */
+/**
+ * Local date and time at a place, as a clock second.
+ *
+ * @param timeZone IANA name
+ */
 export function civilSecond(instant: Date, timeZone: string): ClockSecond {
   const part: Record<string, number> = {};
   for (const { type, value } of formatOf(timeZone).formatToParts(instant))
@@ -30,10 +34,10 @@ export function civilSecond(instant: Date, timeZone: string): ClockSecond {
   return epochDayOf({ year, month, day }) * SECONDS_PER_DAY + hour * 3600 + minute * 60 + second;
 }
 
-/** The zone of this device. */
+/** The device's time zone. */
 export const deviceZone = (): string => new Intl.DateTimeFormat().resolvedOptions().timeZone;
 
-/** Whether this browser knows a zone, by any of its names. */
+/** Whether the browser knows a time zone, under any of its names. */
 export function isZone(name: string): boolean {
   try {
     new Intl.DateTimeFormat('en', { timeZone: name });
@@ -43,5 +47,5 @@ export function isZone(name: string): boolean {
   }
 }
 
-/** The zones to choose from; a few more names are understood. */
+/** Time zones to choose from; a few other names are accepted too. */
 export const knownZones = (): readonly string[] => Intl.supportedValuesOf('timeZone');

@@ -1,17 +1,17 @@
-/** One's own password, second factor and sessions. */
+/** The person's own password, second factor and sessions. */
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { sessionKey } from './people.ts';
 import { request } from './request.ts';
 
 export interface SessionEntry {
   readonly id: string;
-  /** What the browser says of itself. */
+  /** User agent. */
   readonly device: string;
   readonly address: string | null;
   /** ISO instants. */
   readonly since: string;
   readonly seen: string;
-  /** This very one. */
+  /** The current session. */
   readonly isThis: boolean;
 }
 
@@ -30,7 +30,7 @@ export const useSessions = () =>
     queryFn: () => request<SessionEntry[]>('GET', '/api/account/sessions'),
   });
 
-/** @param id of one; null: all but this */
+/** @param id of one session; null: all others */
 export function useEndSession() {
   const client = useQueryClient();
   return useMutation({
@@ -53,7 +53,7 @@ export const useNewFactor = () =>
   useQuery({
     queryKey: ['account', 'new factor'],
     queryFn: () => request<NewFactor>('GET', '/api/account/second-factor/new'),
-    // Another one while it is looked at would not be the one that the app has.
+    // Keep it: a new secret would not be the one the app has.
     staleTime: Infinity,
     gcTime: 0,
   });
@@ -64,7 +64,7 @@ interface SetFactor {
   readonly code: string;
 }
 
-/** Sets a second factor, or takes it away where there is a password alone. */
+/** Sets up a second factor, or removes it with the password. */
 export function useSecondFactor() {
   const client = useQueryClient();
   return useMutation({

@@ -18,10 +18,10 @@ export interface CalendarVisit {
   /** `YYYY-MM-DD`; null: some day. */
   readonly date: string | null;
   readonly overdue: boolean;
-  /** Why, without dates. */
+  /** Reasons, without dates. */
   readonly reasons: readonly string[];
   readonly kinds: readonly string[];
-  /** As the office planned it; null: it only is due. */
+  /** The office's plan; null: only due. */
   readonly stop: { readonly version: number; readonly note: string } | null;
 }
 
@@ -42,7 +42,7 @@ export interface OpenVisits {
   readonly someDay: readonly CalendarVisit[];
 }
 
-/** Of whom; null: of all. */
+/** Person; null: everyone. */
 type Whose = string | null;
 const whoseQuery = (person: Whose) => (person === null ? '' : `&person=${person}`);
 const keys = { all: ['calendar'] as const };
@@ -91,7 +91,7 @@ export const usePlanStop = () =>
     }),
   );
 
-/** Somebody goes there some day; what is planned already stays. */
+/** Plans visits for some day; planned ones stay. */
 export const useSomeDay = () =>
   useCalendarWrite((given: { readonly timerIds: readonly string[]; readonly note: string }) =>
     request<{ planned: number }>('POST', '/api/calendar/some-day', { id: newId(), ...given }),
@@ -112,7 +112,7 @@ export const useOrderDay = () =>
       }),
   );
 
-/** Somebody has seen the first real watering, and it was right. */
+/** Someone has seen the first watering run as it should. */
 export function useConfirmWatering() {
   const client = useQueryClient();
   return useMutation({
@@ -138,7 +138,7 @@ export const useCalendarLink = () =>
     queryFn: () => request<{ madeAt: string | null }>('GET', '/api/account/calendar'),
   });
 
-/** A new address; the token is made here, and only its digest is kept. */
+/** A new address. The token is made here, and the server stores only its hash. */
 export function useMakeCalendarLink() {
   const client = useQueryClient();
   return useMutation({

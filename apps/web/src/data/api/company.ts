@@ -4,7 +4,7 @@ import { newId, request } from './request.ts';
 export interface Company {
   readonly name: string;
   readonly version: number;
-  /** Days after which the record of changes is thinned; null: never. */
+  /** Days after which old changes are thinned out; null: never. */
   readonly keepChangesDays: number | null;
 }
 
@@ -40,16 +40,16 @@ export interface AuditEntry {
   /** ISO instant. */
   readonly at: string;
   readonly what: Audited;
-  /** Null: somebody without an account. */
+  /** Null: someone without an account. */
   readonly by: string | null;
-  /** The house or the person that it was about. */
+  /** The site or the person it is about. */
   readonly about: string | null;
-  /** Of the network. */
+  /** Network address. */
   readonly address: string | null;
 }
 
 const companyKeys = { company: ['company'] as const, audit: ['audit'] as const };
-/** As many entries as one answer has. */
+/** Entries in one answer. */
 const PAGE = 100;
 
 export const useCompany = () =>

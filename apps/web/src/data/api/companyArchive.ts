@@ -1,4 +1,4 @@
-/** A whole company out of one archive and into an empty one, part by part through the same ways as everything else. */
+/** Imports a company archive into an empty company, part by part, through the ordinary routes. */
 import { unzip, type UnzipFileInfo } from 'fflate';
 import { newId, RefusedError, request } from './request.ts';
 import { bringSite } from './sites.ts';
@@ -20,7 +20,7 @@ const partsOf = (bytes: Uint8Array, filter: (file: UnzipFileInfo) => boolean) =>
   new Promise<Record<string, Uint8Array<ArrayBuffer>>>((resolve, reject) => {
     unzip(bytes, { filter }, (error, files) => {
       if (error) reject(new Error(say`This is not a ZIP file, or it is damaged.`));
-      // The cast holds: the library makes them of buffers of their own.
+      // Safe cast: the library makes them from buffers of their own.
       else resolve(files);
     });
   });
@@ -43,12 +43,12 @@ export interface Brought {
   readonly refused: readonly string[];
 }
 
-/** The server had too much to do, which is soon over. */
+/** The server was too busy, which passes soon. */
 const BUSY = ['busy', 'too-much-work'];
 const TRIES = 4;
 const REST_MILLISECONDS = 3_000;
 
-/** Tries again where the server was busy. All parts have ids, so none is brought twice. */
+/** Retries while the server is busy. All parts have ids, so none is imported twice. */
 async function patiently(bring: () => Promise<unknown>, tries = TRIES): Promise<unknown> {
   try {
     return await bring();
@@ -60,10 +60,10 @@ async function patiently(bring: () => Promise<unknown>, tries = TRIES): Promise<
 }
 
 /**
- * Brings the documents of the library first, since sites refer to them; then site by site. What is there already is not brought twice.
+ * Imports the library first, since sites refer to it, then each site. What exists is not imported again.
  *
- * @param progress so many of so many parts are done
- * @throws Error where it is no archive of a company
+ * @param progress parts done and in total
+ * @throws Error if it is not a company archive
  */
 export async function importCompany(
   file: Blob,

@@ -4,16 +4,16 @@ import { useQueryClient } from '@tanstack/react-query';
 import { proposalsKey } from './proposals.ts';
 
 export interface TimerNews {
-  /** Of what is saved; null: not told yet. */
+  /** Saved version; null: not known yet. */
   readonly saved: { readonly version: number; readonly by: string | null } | null;
-  /** Who else looks at it now. */
+  /** Who else has it open now. */
   readonly people: readonly string[];
 }
 
 const AGAIN_AFTER_MILLISECONDS = 10_000;
 const NOTHING: TimerNews = { saved: null, people: [] };
 
-/** Kept up to date by the server as long as the page is seen: a browser has only a few connections for all its tabs. */
+/** Connected only while the page is visible: a browser has few connections for all its tabs. */
 export function useTimerNews(timerId: string): TimerNews {
   const client = useQueryClient();
   const [news, setNews] = useState(NOTHING);
@@ -31,7 +31,7 @@ export function useTimerNews(timerId: string): TimerNews {
       source = new EventSource(`/api/timers/${encodeURIComponent(timerId)}/events`);
       const hear = <T>(kind: string, take: (data: T) => void) =>
         source?.addEventListener(kind, ({ data }: MessageEvent<string>) =>
-          // The cast trusts our own server.
+          // Safe cast: our own server.
           take(JSON.parse(data) as T),
         );
       hear<NonNullable<TimerNews['saved']>>('version', (saved) =>
@@ -43,7 +43,7 @@ export function useTimerNews(timerId: string): TimerNews {
       hear('proposals', () => {
         void client.invalidateQueries({ queryKey: proposalsKey(timerId) });
       });
-      // The browser tries again by itself, but not after a refusal.
+      // The browser reconnects by itself, except after a refusal.
       source.onerror = () => {
         setNews((last) => ({ ...last, people: [] }));
         if (source?.readyState === EventSource.CLOSED)

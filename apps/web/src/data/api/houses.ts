@@ -1,4 +1,4 @@
-/** Houses with all their timers: what stands where, what is put away, what is deleted. */
+/** Sites with all their timers: placing, archiving and deleting. */
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Plan, Survey } from '@water-clock/core';
 import { newId, request } from './request.ts';
@@ -6,9 +6,9 @@ import { siteKeys, type Site } from './sites.ts';
 
 export interface HouseTimer {
   readonly id: string;
-  /** Empty: it is called by its kind. */
+  /** Empty if the timer goes by its kind. */
   readonly name: string;
-  /** Of name, place and state. */
+  /** Version of name, site and archive state. */
   readonly placeVersion: number;
   readonly siteId: string;
   readonly isArchived: boolean;
@@ -31,7 +31,7 @@ export const useHouse = (id: string) =>
     queryFn: () => request<House>('GET', `/api/sites/${encodeURIComponent(id)}`),
   });
 
-/** What is done with houses and timers shows in every list of them. */
+/** Actions on sites and timers show in every list of them. */
 function useHouseAct<In, Out>(act: (given: In) => Promise<Out>) {
   const client = useQueryClient();
   return useMutation({
@@ -80,7 +80,7 @@ export const useDeletePersonalData = () =>
     }),
   );
 
-/** For good. */
+/** Permanent. */
 export const useDeletion = () =>
   useHouseAct(({ of, id, name }: { readonly of: 'sites' | 'timers'; id: string; name: string }) =>
     request<undefined>('POST', `/api/${of}/${id}/deletion`, { id: newId(), name }),

@@ -1,4 +1,4 @@
-/** How somebody comes in who has no account yet, or cannot use theirs. */
+/** For people who have no account yet, or cannot use theirs. */
 import { useMutation, useQuery } from '@tanstack/react-query';
 import type { Role } from './people.ts';
 import { request } from './request.ts';

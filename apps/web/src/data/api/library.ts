@@ -15,24 +15,24 @@ import {
 import { request } from './request.ts';
 import { visitKeys } from './visits.ts';
 
-/** The shelves of the office's library, each with the documents of one open format. */
+/** Shelves of the company's library, each with documents of one open format. */
 export interface Shelves {
   readonly rules: Rules;
   readonly kinds: TimerKind;
   readonly minutes: MinutesTable;
   readonly climates: ClimateDocument;
-  /** One document: what the office says of itself. */
+  /** One document: the company's own details. */
   readonly office: Office;
-  /** Tasks for the bench, besides those that ship. */
+  /** Bench tasks of the company, besides those that ship. */
   readonly tasks: Task;
 }
 export type Shelf = keyof Shelves;
-/** Those that have a page of the library. */
+/** Shelves with a page in the library. */
 export type PagedShelf = Exclude<Shelf, 'office' | 'tasks'>;
 
 export interface LibraryItem<D> {
   readonly id: string;
-  /** 0: it ships with the product, and the office has not changed it. */
+  /** 0: shipped and not changed by the company. */
   readonly version: number;
   readonly document: D;
   readonly ships: boolean;
@@ -55,7 +55,7 @@ const SHIPPED: { readonly [S in Shelf]: readonly { id: string; document: Shelves
 
 const libraryKeys = { shelf: (shelf: Shelf) => ['library', shelf] as const };
 
-/** What the office keeps on a shelf, and what ships; the office's own stands in place of a shipped one of the same id. */
+/** A shelf's own and shipped documents; the company's own replaces a shipped one with the same id. */
 export function itemsOf<S extends Shelf>(
   shelf: S,
   entries: readonly Entry<Shelves[S]>[],
@@ -96,7 +96,7 @@ export function useKeepDocument(shelf: Shelf) {
     mutationFn: ({ target, ...write }: LibraryWrite & { readonly target: string }) =>
       request<{ version: number }>('POST', `/api/library/${shelf}/${target}/changes`, write),
     onSettled: () =>
-      // Pages of homeowners tell of rules and of the office's telephone.
+      // Homeowner's pages mention the rules and the company's phone number.
       Promise.all(
         [libraryKeys.shelf(shelf), visitKeys.pages].map((queryKey) =>
           client.invalidateQueries({ queryKey }),

@@ -1,44 +1,44 @@
-/** The list of timers, as the server seeks, filters, sorts and pages it. */
+/** The timer list, searched, filtered, sorted and paged by the server. */
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Verdict } from '@water-clock/core';
 import { newId, request, styleQuery, type Style } from './request.ts';
 import { siteKeys, type Site } from './sites.ts';
 import { say } from '@water-clock/core';
 
-/** What a list says of a timer; `breach`: nothing overlaps, but the rules of the place are broken. */
+/** Status of a timer in lists; `breach`: no overlap, but it breaks the site's rules. */
 type Status = Verdict | 'breach';
 
-/** Dates are `YYYY-MM-DD`; null: there is none, or it is not known. */
+/** Dates are `YYYY-MM-DD`; null: none, or not known. */
 export interface TimerLine {
   readonly id: string;
   readonly name: string;
   readonly site: Pick<Site, 'id' | 'version' | 'name' | 'houseNumber' | 'street'>;
   readonly town: string;
-  /** Its house has other timers as well. */
+  /** Whether the site has other timers. */
   readonly ofSeveral: boolean;
   readonly person: { readonly id: string; readonly name: string } | null;
   readonly stations: number;
   readonly programs: number;
-  /** Null: not worked out yet. */
+  /** Null: not calculated yet. */
   readonly verdict: Status | null;
   readonly headline: string;
   readonly breaches: number;
   readonly headroomPercent: number | null;
-  /** The first date of trouble. */
+  /** First date with trouble. */
   readonly trouble: string | null;
   readonly battery: string | null;
   readonly lastVisit: string | null;
   readonly nextVisit: string | null;
-  /** A visit was begun and is not closed. */
+  /** A visit is open. */
   readonly underWay: boolean;
-  /** The coming seven dates; empty: switched off, or too much to work out. */
+  /** The coming seven dates; empty if it is off or takes too long to calculate. */
   readonly week: readonly {
     readonly date: string;
-    /** The letters of those that water. */
+    /** Letters of the programs that water. */
     readonly programs: string;
     readonly overlaps: boolean;
   }[];
-  /** All of it is as things are now; otherwise as they were when it was last worked out. */
+  /** Whether everything is current; otherwise as of the last calculation. */
   readonly checked: boolean;
 }
 
@@ -57,15 +57,15 @@ export const filterOf = (word: string | null): Filter =>
   (Object.keys(FILTERS) as Filter[]).find((one) => one === word) ?? 'all';
 
 export interface TimerLines {
-  /** Under the filter that was asked for. */
+  /** Count under the chosen filter. */
   readonly total: number;
   readonly counts: Readonly<Record<Filter, number>>;
-  /** Timers of the company that are being worked out again. */
+  /** Timers of the company being recalculated. */
   readonly checking: number;
   readonly lines: readonly TimerLine[];
 }
 
-/** Which timers; what is absent does not matter. */
+/** Which timers; absent fields do not filter. */
 export interface WhichTimers {
   readonly find?: string;
   readonly show?: Filter;
@@ -89,7 +89,7 @@ export const linesPath = (path: string, asked: LinesAsked, style?: Style): strin
 
 const LOOK_AGAIN_MS = 1_000;
 
-/** While something is worked out again, it is asked for again. */
+/** Polls while something is being recalculated. */
 export const useLines = (asked: LinesAsked, style: Style, enabled = true) =>
   useQuery({
     queryKey: [...siteKeys.all, 'lines', asked, style],
@@ -104,11 +104,11 @@ export interface VersionedId {
   readonly version: number;
 }
 
-/** The houses of all timers that are sought. */
+/** Sites of all matching timers. */
 export const askSites = (which: WhichTimers) =>
   request<VersionedId[]>('GET', linesPath('/api/timers-sites', which));
 
-/** What many houses become: one of the three. */
+/** What to change on many sites: one of the three. */
 export type ManyTo =
   | { readonly rulesId: string | null }
   | { readonly personId: string | null }

@@ -1,9 +1,9 @@
-/** Houses that were noted without a network: they open on the device at once, and go to the office before the changes of their timers do. */
+/** Sites added offline. They open on the device at once and are sent before the changes of their timers. */
 import { EMPTY_SURVEY, type Plan, type SiteFields } from '@water-clock/core';
 import { request } from './request.ts';
 import { ownerName } from './whose.ts';
 
-/** A house with its first timer; the ids are made once, so that sending it again is harmless. */
+/** A site with its first timer. The ids are made once, so that sending it again is harmless. */
 export interface NewSite {
   readonly siteId: string;
   readonly timerId: string;
@@ -14,17 +14,17 @@ export interface NewSite {
 const PREFIX = 'water-clock:new-site:';
 const prefixOf = () => `${PREFIX}${ownerName()}:`;
 
-/** Whether a key of the device's storage holds a new house of somebody else. */
+/** Whether a storage key holds another person's new site. */
 export const isAnothersNewSite = (key: string): boolean =>
   key.startsWith(PREFIX) && !key.startsWith(prefixOf());
 
-/** The timers of houses that wait. */
+/** Timers of waiting sites. */
 export const newTimers = (): readonly string[] =>
   Object.keys(localStorage)
     .filter((key) => key.startsWith(prefixOf()))
     .map((key) => key.slice(prefixOf().length));
 
-/** Keeps a house on the device; false: the device refuses. */
+/** Stores a site on the device; false if the device refuses. */
 export async function keepNewSite(made: NewSite): Promise<boolean> {
   const { siteId, timerId, plan } = made;
   try {
@@ -38,7 +38,7 @@ export async function keepNewSite(made: NewSite): Promise<boolean> {
     ...{ id: timerId, name: '', version: 1, site, plan: bare, survey: EMPTY_SURVEY },
     ...{ history: [], merging: null },
   };
-  // What the office will answer once it knows of it.
+  // The answer the server will give once it has the site.
   const { keepAnswer } = await import('../offlineCache/kept.ts');
   const owner = ownerName();
   const path = `/api/timers/${timerId}`;
@@ -48,7 +48,7 @@ export async function keepNewSite(made: NewSite): Promise<boolean> {
   return true;
 }
 
-/** Sends the house of a timer, where it waits. It stays where the office cannot be reached or refuses it. */
+/** Sends a timer's waiting site. It stays if the server is unreachable or refuses it. */
 export async function sendNewSiteOf(timerId: string): Promise<void> {
   const key = `${prefixOf()}${timerId}`;
   const text = localStorage.getItem(key);

@@ -13,10 +13,10 @@ export interface SessionView {
     readonly company: string;
     readonly role: Role;
     readonly email: string;
-    /** Whether a code is asked for at each sign-in. */
+    /** Whether sign-in asks for a code. */
     readonly secondFactor: boolean;
   } | null;
-  /** Of the person. */
+  /** The person's preferences. */
   readonly preferences: SavedPreferences | null;
   readonly demo: {
     readonly name: string;
@@ -50,7 +50,7 @@ export function useSignIn() {
 
 const NOT_HERE = ['not-signed-in', 'another-person'];
 
-/** @param clear takes away what the device holds of them */
+/** @param clear removes what the device holds for them */
 export function useSignOut(clear: () => Promise<void>) {
   const client = useQueryClient();
   return useMutation({
@@ -58,7 +58,7 @@ export function useSignOut(clear: () => Promise<void>) {
       try {
         await request<undefined>('DELETE', '/api/session');
       } catch (error) {
-        // Whoever is not signed in here any more is signed out.
+        // Someone no longer signed in here is signed out already.
         if (!(error instanceof RefusedError) || !NOT_HERE.includes(error.code)) throw error;
       }
     },

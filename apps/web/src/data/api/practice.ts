@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { newId, request } from './request.ts';
 
-/** Somebody and a task of the bench: the best, how often, and when last. */
+/** A person's best result, count and last date for a bench task. */
 export interface Practice {
   readonly personId: string;
   readonly person: string;
@@ -24,7 +24,7 @@ interface Result {
 
 const KEY = ['practice'] as const;
 
-/** One's own; and everybody's for those who look after gardens. */
+/** One's own results; everyone's for people who look after sites. */
 export const usePractice = () =>
   useQuery({ queryKey: KEY, queryFn: () => request<Practice[]>('GET', '/api/practice') });
 

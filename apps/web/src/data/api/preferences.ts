@@ -21,7 +21,7 @@ async function send(change: UserPreferences, on: SavedPreferences): Promise<Save
   }
 }
 
-/** Keeps what the signed-in person likes with the person. */
+/** Saves the signed-in person's preferences on the server. */
 export function useLike() {
   const client = useQueryClient();
   return useMutation({

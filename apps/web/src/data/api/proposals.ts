@@ -1,4 +1,4 @@
-/** What apprentices would change on a timer. */
+/** Apprentices' suggestions for a timer. */
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { applyRecordChange, type RecordChange, type TimerRecord } from '@water-clock/core';
 import { newId, request } from './request.ts';
@@ -28,7 +28,7 @@ export const useProposals = (timerId: string) =>
     queryFn: () => loadProposals(timerId),
   });
 
-/** A record as it would be; changes that do not fit any more are left out. */
+/** The record with the suggestion applied; changes that no longer fit are left out. */
 export function proposedRecord(record: TimerRecord, changes: readonly RecordChange[]): TimerRecord {
   let made: TimerRecord = { plan: record.plan, survey: record.survey };
   for (const change of changes) {
@@ -38,14 +38,14 @@ export function proposedRecord(record: TimerRecord, changes: readonly RecordChan
   return made;
 }
 
-/** One's own that is not answered. */
+/** One's own suggestion that has no answer yet. */
 export const openProposalOf = (
   personId: string,
   proposals: readonly Proposal[],
 ): Proposal | undefined =>
   proposals.find((one) => one.personId === personId && ['draft', 'sent'].includes(one.state));
 
-/** A timer as somebody proposes it; version 1 where they propose nothing. */
+/** A timer as one suggests it; version 1 if there is no suggestion. */
 export const proposedOf = (record: TimerRecord, own: Proposal | undefined): Saved => ({
   version: own?.version ?? 1,
   ...proposedRecord(record, own?.changes ?? []),
@@ -94,7 +94,7 @@ export const useAnswerProposal = (timerId: string) =>
       ...body
     }: {
       readonly proposal: Proposal;
-      /** The one that was looked at. */
+      /** The version that was looked at. */
       readonly timerVersion: number;
       readonly isAccepted: boolean;
       readonly answer: string;

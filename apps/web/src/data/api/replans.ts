@@ -1,4 +1,4 @@
-/** Many timers planned anew together. */
+/** Replans of many timers. */
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { newId, request, styleQuery, type Style } from './request.ts';
 import { siteKeys } from './sites.ts';
@@ -18,7 +18,7 @@ export interface Replan {
   readonly id: string;
   readonly aim: 'rules' | 'percent';
   readonly rulesId: string | null;
-  /** What the rules are called. */
+  /** Name of the rules. */
   readonly rules: string | null;
   /** 1 to 12. */
   readonly month: number | null;
@@ -39,14 +39,14 @@ export interface ReplanLine {
   readonly person: string;
   readonly phone: string;
   readonly state: 'waiting' | 'fits' | 'none' | 'proposed';
-  /** Which rule the settings of now break; empty: none. */
+  /** Rule that the current settings break; empty: none. */
   readonly reason: string;
   readonly why: string;
-  /** Why it could not be accepted with all others; empty: it could, or nobody tried. */
+  /** Why "Accept all" failed on it; empty if it did not. */
   readonly trouble: string;
-  /** Settings that somebody at the box changes. */
+  /** Number of settings to change at the timer. */
   readonly lines: number | null;
-  /** `YYYY-MM-DD`: from then on it has to stand in the timer. */
+  /** `YYYY-MM-DD`: the date from which the timer must have it. */
   readonly from: string | null;
   readonly proposal: {
     readonly id: string;
@@ -76,7 +76,7 @@ const loadReplan = (id: string, show: Shown, page: number, style?: Style) =>
     `/api/replans/${id}?show=${show}&page=${page}${style ? `&${styleQuery(style)}` : ''}`,
   );
 
-/** While some of it waits, it is asked for again. */
+/** Polls while some timers wait. */
 export const useReplan = (id: string, show: Shown, page: number, style: Style) =>
   useQuery({
     queryKey: [...keys.all, id, show, page, style],
@@ -102,7 +102,7 @@ export function useStartReplan() {
   });
 }
 
-/** All pages of a part of it. */
+/** All pages of one part. */
 async function allLines(id: string, show: Shown): Promise<ReplanLine[]> {
   const all: ReplanLine[] = [];
   for (let page = 1; ; page++) {
@@ -112,11 +112,11 @@ async function allLines(id: string, show: Shown): Promise<ReplanLine[]> {
   }
 }
 
-/** The timers that somebody has to go to, in their order. */
+/** Timers that need a visit, in order. */
 export const timersToVisit = async (id: string): Promise<string[]> =>
   (await allLines(id, 'visit')).map(({ timerId }) => timerId);
 
-/** Accepts everything that waits for an answer, or stops that: a job of the server, so this page may be closed. */
+/** Starts or stops "Accept all", a server job that does not need this page. */
 export function useAcceptance(id: string, act: 'start' | 'stop') {
   const client = useQueryClient();
   return useMutation({

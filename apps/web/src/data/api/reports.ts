@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { request } from './request.ts';
 
-/** What visits came to. Hours of watering and litres are those of a year, as found less as left. */
+/** Totals of visits. Watering hours and litres are yearly, as found minus as left. */
 export interface ReportRow {
   readonly visits: number;
   readonly minutes: number;
@@ -17,13 +17,13 @@ export interface Report {
   readonly months: readonly (ReportRow & { readonly month: string })[];
   readonly people: readonly (ReportRow & { readonly person: string })[];
   readonly houses: readonly (ReportRow & { readonly siteId: string; readonly site: string })[];
-  /** Visits of which it is not worked out yet what they changed. */
+  /** Visits not evaluated yet. */
   readonly waiting: number;
 }
 
 const LOOK_AGAIN_MS = 2_000;
 
-/** @param from `YYYY-MM-DD`, as `to`; both are included */
+/** @param from `YYYY-MM-DD`, as is `to`; both inclusive */
 export const useReport = (from: string, to: string) =>
   useQuery({
     queryKey: ['reports', from, to],

@@ -1,4 +1,4 @@
-/** Requests to the server, and what can go wrong with them. */
+/** Requests to the server and their errors. */
 import { language, say, type ClockStyle, type DateOrder } from '@water-clock/core';
 import {
   changedBy,
@@ -29,26 +29,26 @@ export class RefusedError extends Error {
     );
     this.status = status;
     this.code = typeof body['code'] === 'string' ? body['code'] : 'failed';
-    // The cast trusts our own server: `faults` is always a list of ApiFault there.
+    // Safe cast: our own server always sends a list of ApiFault here.
     this.faults = Array.isArray(body['faults']) ? (body['faults'] as ApiFault[]) : [];
     this.body = body;
   }
 }
 
-/** No answer of our own API, or one that says that it has trouble: whether a write arrived is not known, and sending it again may help. */
+/** No answer from our API, or one that reports trouble. Whether a write arrived is not known; sending it again may help. */
 export class UnreachableError extends Error {}
 
-/** On every answer of our API, and on no other (server http/api-mark.ts). */
+/** Header on every answer of our API and no other (server http/api-mark.ts). */
 const MARK = 'water-clock-api';
 
 /**
- * An answer of our own API that is a success. What anything between says in its place, such as the page of a guest network, is no answer.
+ * A successful answer from our own API. Anything else, such as the login page of a guest network, is treated as no answer.
  *
- * @throws RefusedError for 4xx, UnreachableError for everything else that is not a success.
+ * @throws RefusedError for 4xx, UnreachableError for every other failure
  */
 export async function answered(path: string, init: RequestInit): Promise<Response> {
   let response: Response;
-  // The cast holds: only plain objects are passed as headers here.
+  // Safe cast: only plain objects are passed as headers here.
   const headers = {
     'accept-language': language(),
     ...(init.headers as Record<string, string> | undefined),
@@ -65,18 +65,18 @@ export async function answered(path: string, init: RequestInit): Promise<Respons
   if (ok) return response;
   if (status >= 500) throw new UnreachableError(say`the server is having trouble; retrying`);
   const body: unknown = await response.json().catch(() => ({}));
-  // The cast trusts our own server, whose refusals are objects.
+  // Safe cast: our own server's refusals are objects.
   throw new RefusedError(status, body as Readonly<Record<string, unknown>>);
 }
 
-/** Bodies above this cannot outlive the page (a limit of `keepalive` in browsers). */
+/** Larger bodies are not sent once the page closes (browsers limit `keepalive`). */
 const KEEPALIVE_BYTES = 60_000;
 
 /**
- * One request. The answer's type is trusted, being our own server's. What a visit needs is kept on the device as it comes, and stands in for an answer
- * that does not; `syncStatus` says so.
+ * One request; the type of the answer is trusted. Answers that a visit needs are stored on the device and used when the server cannot be
+ * reached; `syncStatus` tells.
  *
- * @throws RefusedError for 4xx, UnreachableError for everything else that is not a success.
+ * @throws RefusedError for 4xx, UnreachableError for every other failure
  */
 export async function request<T>(
   method: string,
@@ -99,13 +99,13 @@ export async function request<T>(
     const kept = await keptAnswer(ownerOf(path), path);
     if (!kept) throw error;
     syncStatus.keptFrom(kept.at);
-    // The cast trusts what our own server once answered.
+    // Safe cast: an earlier answer of our own server.
     return kept.body as T;
   }
 }
 
 /**
- * What the server answers now, kept as it comes; nothing stands in for it.
+ * Always asks the server, and stores the answer on the device.
  *
  * @throws RefusedError, UnreachableError
  */
@@ -118,24 +118,24 @@ export async function fetchAnew<T>(path: string): Promise<T> {
   return answer;
 }
 
-/** Changes come in bursts, milliseconds. */
+/** Changes come in bursts; milliseconds. */
 const SETTLED_MS = 2000;
 const settling = new Map<string, ReturnType<typeof setTimeout>>();
 
-/** What was kept is older than what has just been saved: once no more is saved for a moment, it is fetched again. */
+/** Refetches a stored answer that a write made old, once writing pauses. */
 function keepAnew(path: string): void {
   clearTimeout(settling.get(path));
   settling.set(
     path,
     setTimeout(() => {
       settling.delete(path);
-      // Without a network it stays as it was; the page says since when.
+      // Offline, the old answer stays, and the page says how old it is.
       void fetchAnew<unknown>(path).catch(() => undefined);
     }, SETTLED_MS),
   );
 }
 
-/** It comes when it is first needed: the sign-in does without. */
+/** Loaded on first use; sign-in does not need it. */
 const keptModule = () => import('../offlineCache/kept.ts');
 const ownerOf = (path: string) => (path === SESSION_PATH ? OF_DEVICE : ownerName());
 
@@ -161,7 +161,7 @@ async function asked<T>(
   }
 }
 
-/** What became of a write that failed, for a person. Without an answer it is not known; the same one sent again is done once. */
+/** Why a write failed, as a message. Without an answer the outcome is not known; sending the same write again does it once. */
 export const failureWords = (error: unknown, refused: string): string =>
   error instanceof RefusedError
     ? `${refused}: ${error.faults.map(({ message }) => message).join(' ') || error.message}`
@@ -172,7 +172,7 @@ export const failureWords = (error: unknown, refused: string): string =>
 /** A new id for a write. */
 export const newId = (): string => crypto.randomUUID();
 
-/** How times and dates are written in sentences that the server makes. */
+/** How to write times and dates in messages made by the server. */
 export interface Style {
   readonly clock: ClockStyle;
   readonly order: DateOrder;

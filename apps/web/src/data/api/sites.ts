@@ -14,7 +14,7 @@ export const siteKeys = {
   all: ['sites'],
 };
 
-/** The first houses by name in which all words are found. */
+/** The first sites by name that contain all words. */
 export const useSites = (find: string) =>
   useQuery({
     queryKey: siteKeys.list(find),
@@ -22,7 +22,7 @@ export const useSites = (find: string) =>
     placeholderData: keepPreviousData,
   });
 
-/** Where the office cannot be reached, it waits on the device, and opens there. */
+/** If the server cannot be reached, the site waits on the device and opens there. */
 async function addSite(site: NewSite): Promise<{ timerId: string }> {
   try {
     return await request<{ timerId: string }>('POST', '/api/sites', site);
@@ -49,18 +49,18 @@ export function useChangeSite(siteId: string) {
   });
 }
 
-/** Makes a site of an archive; the id is that of the new site, so that sending it again is harmless. */
+/** Creates a site from an archive. The id is the new site's, so that sending it again is harmless. */
 export async function bringSite(id: string, archive: Blob): Promise<{ timerIds: string[] }> {
   const response = await answered(`/api/sites/${encodeURIComponent(id)}/archive`, {
     method: 'PUT',
     headers: { 'content-type': 'application/zip' },
     body: archive,
   });
-  // The cast trusts our own server.
+  // Safe cast: our own server.
   return (await response.json()) as { timerIds: string[] };
 }
 
-/** A house with an empty timer of some kind; the ids are made once, so that sending it again is harmless. */
+/** A site with an empty timer of some kind. The ids are made once, so that sending it again is harmless. */
 export interface ImportedSite {
   readonly siteId: string;
   readonly timerId: string;
@@ -68,7 +68,7 @@ export interface ImportedSite {
   readonly site: SiteFields;
 }
 
-/** As many as one request brings. */
+/** Most sites in one request. */
 export const SITES_AT_ONCE = 100;
 
 export const bringSites = (id: string, sites: readonly ImportedSite[]) =>

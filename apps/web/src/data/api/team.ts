@@ -1,4 +1,4 @@
-/** Who is in the company, who is invited, and what was written to them. */
+/** Members, invitations, and mail to them. */
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Role } from './people.ts';
 import { newId, request } from './request.ts';
@@ -10,7 +10,7 @@ export interface Member {
   readonly role: Role;
   readonly version: number;
   readonly secondFactor: boolean;
-  /** ISO instant; null: they are in the company. */
+  /** ISO instant; null while a member. */
   readonly takenOutAt: string | null;
 }
 
@@ -28,7 +28,7 @@ export interface Mail {
   readonly at: string;
   readonly recipient: string;
   readonly subject: string;
-  /** Empty where it was sent. */
+  /** Empty once sent. */
   readonly text: string;
   readonly state: 'sent' | 'waiting' | 'failed' | 'kept';
 }
@@ -39,7 +39,7 @@ const keys = {
   mails: ['mails'] as const,
 };
 
-/** Who is invited comes in while the page is open. */
+/** Invited people join while the page is open. */
 const EVERY_MILLISECONDS = 15_000;
 
 export const usePeople = () =>
@@ -59,7 +59,7 @@ export const useInvitations = () =>
 export const useMails = () =>
   useQuery({ queryKey: keys.mails, queryFn: () => request<Mail[]>('GET', '/api/mails') });
 
-/** What is done with people shows in all three. */
+/** Actions on people show in all three lists. */
 function useTeamAct<In>(act: (given: In) => Promise<unknown>) {
   const client = useQueryClient();
   return useMutation({
@@ -83,7 +83,7 @@ export const useInvite = () =>
 export const useWithdraw = () =>
   useTeamAct((id: string) => request<undefined>('POST', `/api/invitations/${id}/withdraw`));
 
-/** What an owner does with somebody of the company. */
+/** An owner's action on a member. */
 export type MemberAct = { readonly role: Role } | 'removal' | 'second-factor/off';
 
 export const useMemberAct = () =>

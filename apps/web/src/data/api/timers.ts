@@ -12,7 +12,7 @@ import type { Site } from './sites.ts';
 
 export interface TimerView {
   readonly id: string;
-  /** As at its house; empty: it is called by its kind. */
+  /** Name at the site; empty if it goes by its kind. */
   readonly name: string;
   readonly version: number;
   readonly site: Site;
@@ -23,7 +23,7 @@ export interface TimerView {
     readonly change: RecordChange;
     readonly inverse: RecordChange;
   }[];
-  /** The last change of the settings, where it was put on top of what others had changed meanwhile. */
+  /** The last change of the settings, if it was rebased on others'. */
   readonly merging: Merging | null;
 }
 
@@ -45,14 +45,14 @@ const known = ({ id, baseVersion, madeOn }: Write) => ({
   ...{ id, baseVersion },
   ...(madeOn === undefined ? {} : { madeOn }),
 });
-/** What the server takes of a change; the rest is the device's own. */
+/** What the server takes of a write; the rest stays on the device. */
 export const changeBody = (write: Write) => ({
   ...known(write),
   ...{ way: write.way, change: write.change },
 });
 const changesOf = (timerId: string) => `${path(timerId)}/changes`;
 
-/** Where a write goes, a change or the end of the visit, and what is sent. */
+/** Path and body of a write: a change, or the end of the visit. */
 export const savingOf = (timerId: string, write: Write) =>
   write.closing
     ? { to: `${path(timerId)}/visits`, body: { ...known(write), ...write.closing } }
@@ -63,12 +63,12 @@ export const sendWrite = (timerId: string, write: Write) => {
 };
 export const exportPath = (id: string) => `${path(id)}/export`;
 
-/** The answer to several changes: the versions up to the first that was refused. */
+/** Answer to several changes: the versions up to the first refused one. */
 export interface SavedSeveral {
   readonly versions: readonly number[];
   readonly refusal: { readonly status: number; readonly body: RefusedError['body'] } | null;
 }
-/** Where several changes go in one request, each saved by itself. */
+/** Path and body of several changes in one request, each saved by itself. */
 export const savingOfSeveral = (timerId: string, writes: readonly Write[]) => ({
   to: `${changesOf(timerId)}/several`,
   body: { writes: writes.map(changeBody) },
@@ -78,7 +78,7 @@ export function sendWrites(timerId: string, writes: readonly Write[]): Promise<S
   return request<SavedSeveral>('POST', to, body);
 }
 
-/** The timer as saved when the page opens. Afterwards the editor is ahead of it, so it is not fetched again. */
+/** The saved timer when the page opens. Afterwards the editor is ahead of it, so it is not refetched. */
 export const useTimer = (id: string, enabled = true) =>
   useQuery({
     enabled,
@@ -96,13 +96,13 @@ export type Way = 'do' | 'undo' | 'redo';
 export interface Write {
   readonly id: string;
   readonly baseVersion: number;
-  /** The version on which it was made, where it was put on another one since. */
+  /** Version on which it was made, if it was rebased since. */
   readonly madeOn?: number;
   readonly way: Way;
   readonly change: RecordChange;
-  /** It ends the visit, which is what `change` does here. */
+  /** Set if it closes the visit; `change` is then the closing. */
   readonly closing?: Closing;
-  /** When it was made, by this device's clock, ISO. */
+  /** Device time when it was made, ISO. */
   readonly at: string;
 }
 export interface Step {
@@ -115,16 +115,16 @@ export interface Saved extends TimerRecord {
   readonly merging?: Merging | null;
 }
 
-/** Writes that wait, and what was saved when the first of them was made. */
+/** Waiting writes, and what was saved when the first was made. */
 export interface Queue {
   readonly base: Saved;
   readonly writes: readonly Write[];
 }
 
-/** What somebody else saved, as a write that comes too late is answered. */
+/** What someone else saved, in the answer to a stale write. */
 export interface Theirs extends Saved {
   readonly by: string | null;
   readonly at: string | null;
-  /** Changes after the version of the write, the first first; absent: they are not told. */
+  /** Changes after the write's version, oldest first; absent: not known. */
   readonly since?: readonly OthersChange[];
 }

@@ -3,7 +3,7 @@ import type { ClockStyle, DateOrder, Language, UnitSystem } from '@water-clock/c
 export type Theme = 'day' | 'night';
 export type Contrast = 'usual' | 'high';
 
-/** What a person likes; null or absent: as the device has it. */
+/** A person's preferences; null or absent: the device's own. */
 export interface UserPreferences {
   readonly language?: Language | null;
   readonly clock?: ClockStyle | null;
@@ -13,7 +13,7 @@ export interface UserPreferences {
   readonly theme?: Theme | null;
   readonly contrast?: Contrast | null;
   readonly textSize?: number | null;
-  /** Columns of the list of sites. */
+  /** Columns of the site list. */
   readonly siteColumns?: readonly string[] | null;
 }
 

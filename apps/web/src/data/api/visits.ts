@@ -42,7 +42,7 @@ export const useVisits = (timerId: string) =>
 export const loadVisit = (id: string) =>
   request<VisitView>('GET', `/api/visits/${encodeURIComponent(id)}`);
 
-/** @param version of the timer; where the office changes, its page is asked for again. */
+/** @param version of the timer; a new version refetches the page, and so does a change of the company's details */
 export const usePage = (timerId: string, version: number, language: Language | null) =>
   useQuery({
     queryKey: visitKeys.page(timerId, version, language),

@@ -37,7 +37,7 @@ const weatherOf = (document: ClimateDocument): SiteWeather => ({
   climate: climateOf(document),
 });
 
-/** The weather of a site: a town of the feed, or a climate of the library; null: none is chosen or to be had, undefined: it is on its way. */
+/** A site's weather, from a town or a climate in the library; null: none chosen or available; undefined: loading. */
 export function useSiteWeather({ town, climateId }: SiteFields): SiteWeather | null | undefined {
   const climates = useLibrary('climates');
   const normals = useQuery({
@@ -52,7 +52,7 @@ export function useSiteWeather({ town, climateId }: SiteFields): SiteWeather | n
     select: weatherOf,
   });
   const document = climates.data?.find(({ id }) => id === climateId)?.document;
-  // One object for one document, so that everything that follows from it is worked out once.
+  // One object for one document, so that everything derived from it is calculated once.
   const ofLibrary = useMemo(() => (document ? weatherOf(document) : null), [document]);
   if (town !== null) return normals.isPending ? undefined : (normals.data ?? null);
   return climateId !== null && climates.isPending ? undefined : ofLibrary;

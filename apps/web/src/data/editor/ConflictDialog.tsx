@@ -21,7 +21,7 @@ import type { Conflict } from './editing.ts';
 
 const toTheMinute = (second: number) => second - (second % 60);
 
-/** What a clash is about, and both values, in words. */
+/** The subject of a clash and both values, as messages. */
 interface Row {
   readonly at: string;
   readonly what: string;
@@ -40,7 +40,7 @@ function wordsOf(
   clock: ClockStyle,
 ): Pick<Row, 'what' | 'mine' | 'theirs'> {
   if (at === CLOSING_AT) {
-    // The cast holds because what is undone is what such a clash is about.
+    // Safe cast: undone work is what such a clash is about.
     const undone = (points as readonly Undone[]).map(undoneSentence).join(' ');
     return { ...CLOSED, theirs: `${CLOSED.theirs}: ${undone}` };
   }
@@ -60,7 +60,7 @@ interface Props {
   readonly resolve: (choices: Choices) => void;
 }
 
-/** Two tabs or two people changed the same facts of a timer: both sides of each, with who and when, and the choice between them. */
+/** Two tabs or people changed the same facts of a timer: shows both sides, with who and when, and asks which to keep. */
 export default function ConflictDialog({ conflict, clock, order, resolve }: Props) {
   const [chosen, setChosen] = useState<Choices>(new Map());
   const { base, theirs, open, mineAt } = conflict;

@@ -1,6 +1,6 @@
 import { faultSentence, plural, type Fault, type RecordChange, say } from '@water-clock/core';
 
-/** Makes a change; the refusal in words where core does not accept it, else null. */
+/** Makes a change; returns core's refusal as a message, or null. */
 export function commitWords(
   editor: { readonly commit: (change: RecordChange) => readonly Fault[] },
   change: RecordChange,
@@ -9,7 +9,11 @@ export function commitWords(
   return fault ? say`Not possible: ${faultSentence(fault)}.` : null;
 }
 
-/** Why a change was not saved. @param left changes that were built on the one that is refused */
+/**
+ * Why a change was not saved.
+ *
+ * @param left number of changes built on the refused one
+ */
 export function refusalWords(why: string, left: number): string {
   const refused = say`Not saved: ${why.replace(/\.$/u, '')}.`;
   return left === 0

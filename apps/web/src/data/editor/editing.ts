@@ -1,43 +1,43 @@
-/** What an editor of a timer shows, and what is handed in to it. */
+/** State and options of a timer's editor. */
 import type { Choices, Clash, Plan, rebase, Survey, TimerRecord } from '@water-clock/core';
 import type { Merging, Queue, Saved, SavedSeveral, Theirs, Write } from '../api/timers.ts';
 
-/** Both sides where another tab or person saved first, and changed the same facts. */
+/** Both sides, when another tab or person saved first and changed the same facts. */
 export interface Conflict {
-  /** What both began with. */
+  /** The common base. */
   readonly base: TimerRecord;
   readonly mine: TimerRecord;
-  /** When the last of mine was made, by this device's clock, ISO. */
+  /** Device time of my last change, ISO. */
   readonly mineAt: string;
   readonly theirs: Theirs;
-  /** What has to be asked; all else is put together. */
+  /** Facts to ask about; everything else is merged. */
   readonly open: readonly Clash[];
-  /** What was asked before, and opened another question. */
+  /** Questions asked before, whose answers raised new ones. */
   readonly chosen: Choices;
 }
 
 export type Status = 'saved' | 'saving' | 'offline' | 'signed-out';
 
 export interface Snapshot {
-  /** As on the screen: saved, pending and being typed. */
+  /** As on screen: saved, pending and being typed. */
   readonly plan: Plan;
-  /** The same without what is being typed or dragged: what an entry is compared with. */
+  /** As on screen without what is being typed or dragged; entries are compared with it. */
   readonly settled: Plan;
-  /** What was found out, as on the screen. */
+  /** The survey as on screen. */
   readonly survey: Survey;
-  /** Of what is saved. */
+  /** Saved version. */
   readonly version: number;
   readonly status: Status;
-  /** Changes that are not known to be saved. */
+  /** Changes not known to be saved. */
   readonly unsaved: number;
   readonly canUndo: boolean;
   readonly canRedo: boolean;
   readonly conflict: Conflict | null;
-  /** The server refused a change; it was taken back. */
+  /** The server refused a change, which was reverted. */
   readonly refusal: string | null;
-  /** The settings were changed by several apart from each other, and put together. */
+  /** Several people changed the settings separately, and the changes were merged. */
   readonly merging: Merging | null;
-  /** Somebody else's saved change that was taken over, both sides. */
+  /** Someone else's saved change that was adopted, both sides. */
   readonly news: {
     readonly before: TimerRecord;
     readonly after: TimerRecord;
@@ -46,9 +46,9 @@ export interface Snapshot {
 }
 
 export interface Transport {
-  /** Saves a write; resolves to the version that it made. */
+  /** Saves a write; resolves to the version it made. */
   send(write: Write): Promise<{ readonly version: number }>;
-  /** Several in one request, each saved by itself, up to the first that is refused; absent: one after another. */
+  /** Saves several in one request, each by itself, up to the first refused; absent: one after another. */
   sendSeveral?(writes: readonly Write[]): Promise<SavedSeveral>;
   load(): Promise<Saved>;
 }
@@ -60,14 +60,14 @@ export interface Merges {
 export interface Surroundings {
   readonly transport: Transport;
   readonly newId: () => string;
-  /** Keeps what is not saved through a reload. */
+  /** Keeps unsaved writes through a reload. */
   readonly keep: (queues: readonly Queue[]) => void;
   readonly later: (work: () => void, milliseconds: number) => void;
-  /** How writes are put on what somebody else saved: loaded when that happens. */
+  /** Rebases writes on what someone else saved; loaded when needed. */
   readonly merging: () => Promise<Merges>;
-  /** This device's clock. */
+  /** The device's clock. */
   readonly now?: () => Date;
-  /** The person was taken out of the company: nothing of theirs is saved any more. */
+  /** The person was removed from the company: nothing of theirs can be saved any more. */
   readonly takenOut?: () => void;
   /** A write was saved. */
   readonly saved?: (write: Write) => void;

@@ -1,7 +1,7 @@
 /**
- * A timer while it is edited: what is saved, what is on its way, what is being typed; undo, redo, and merging with what somebody else saved. No
- * interface code: server, storage and clock are handed in. Changes show at once and are sent one after another. Each carries an id and the version
- * it was based on, so sending it again is harmless, and one that comes too late is refused, never mixed in unseen.
+ * Editor of one timer: saved state, writes under way, what is being typed, undo and redo, and merging with other people's changes. No
+ * interface code; server, storage and clock are passed in. Changes show at once and are sent one after another. Each has an id and a base
+ * version, so sending it again is harmless, and a stale one is refused, never merged silently.
  */
 import {
   applyRecordChange,
@@ -20,16 +20,16 @@ import { anew, chunkOf, startMoved, withWrite, type Pending } from './writes.ts'
 import type { Conflict, Merges, Snapshot, Status, Surroundings } from './editing.ts';
 
 const RETRY_MILLISECONDS = 2000;
-/** Refusals that say nothing about the write itself: it waits. */
+/** Refusals that are not about the write itself; it waits. */
 const LATER = ['too-many-tries', 'failed'];
 
-/** Refusals of whoever asks, not of what is asked: it waits until the right one signs in. */
+/** Refusals of the person, not of the write; it waits until the right person signs in. */
 const NOT_THEIRS = ['not-signed-in', 'another-person', 'taken-out'];
 
 export class TimerEditor {
   private saved: Saved;
   private pending: readonly Pending[] = [];
-  /** The record with what is pending, and what it was made of. */
+  /** The record with pending writes applied, and the inputs it was made from. */
   private made: { saved: Saved; pending: readonly Pending[]; record: TimerRecord } | null = null;
   private draft: RecordChange | null = null;
   private readonly undoStack: UndoStack;
@@ -38,9 +38,9 @@ export class TimerEditor {
   private refusal: string | null = null;
   private news: Snapshot['news'] = null;
   private sending = false;
-  /** What is saved may be ahead of the writes under way, so it is fetched again once they are through. */
+  /** The saved state may be ahead of the writes under way; fetch it again once they are through. */
   private resuming = false;
-  /** Queues of other tabs that are gone: sent once this one's is through. */
+  /** Queues left by closed tabs, sent after this tab's own. */
   private leftBehind: readonly Queue[] = [];
   private current: Snapshot;
   private readonly listeners = new Set<() => void>();
@@ -64,14 +64,14 @@ export class TimerEditor {
 
   readonly snapshot = (): Snapshot => this.current;
 
-  /** Shows a change without making it, while it is being typed or dragged; null ends that. */
+  /** Shows a change while it is being typed or dragged, without making it; null ends that. */
   setDraft(change: RecordChange | null): void {
     this.draft = change;
     this.tell();
     if (change === null && this.leftBehind.length > 0) void this.flush();
   }
 
-  /** Makes a change and sends it on its way; the faults where core does not accept it, else none. */
+  /** Makes a change and queues it; returns core's faults, empty if accepted. */
   commit(change: RecordChange): readonly Fault[] {
     this.draft = null;
     const faults = this.make(change, 'do');
@@ -79,7 +79,7 @@ export class TimerEditor {
     return faults;
   }
 
-  /** Moves one start of a program to another time of day, shown only or made. */
+  /** Moves a start time of a program, as a preview or for real. */
   moveStart(letter: string, start: string, to: string, how: 'draft' | 'commit'): void {
     const change = startMoved(this.withPending().plan, letter, start, to);
     if (!change) return;
@@ -101,7 +101,7 @@ export class TimerEditor {
     this.tell();
   }
 
-  /** The server has a version of its own; takes it over where nothing here would be lost. */
+  /** The server has another version; adopts it if nothing here would be lost. */
   async noticeVersion(version: number, by: string | null): Promise<void> {
     const quiet = () => this.pending.length === 0 && this.draft === null && !this.conflict;
     if (version <= this.saved.version || !quiet()) return;
@@ -111,13 +111,13 @@ export class TimerEditor {
     this.adopt(loaded);
   }
 
-  /** Takes over what this very page has saved by another way, such as closing a visit. */
+  /** Adopts what this page saved by another route, such as closing a visit. */
   async noticeOwn(): Promise<void> {
     const loaded = await this.surroundings.transport.load();
     if (this.pending.length === 0) this.adopt(loaded);
   }
 
-  /** Ends a conflict: each fact that both changed takes the side that was chosen. */
+  /** Resolves a conflict: each fact that both changed takes the chosen side. */
   resolve(choice: 'theirs' | 'mine' | Choices): void {
     const { conflict } = this;
     if (!conflict) return;
@@ -133,27 +133,27 @@ export class TimerEditor {
         this.tell();
         void this.flush();
       },
-      // The question stays until it can be worked out.
+      // The question stays until it can be answered.
       () => this.tell(),
     );
   }
 
   /**
-   * Ends the visit; false: more is undone than was said.
+   * Closes the visit; false if more is undone than was confirmed.
    *
-   * @param change what the end is here (core's `closingChange`); null: it cannot be.
+   * @param change the closing change (core's `closingChange`); null if it cannot be closed
    */
   close(closing: Closing, change: RecordChange | null): boolean {
     if (!change || this.make(change, 'do', closing).length > 0) return false;
-    // The logbook relies on what was before.
+    // The logbook relies on the earlier changes.
     this.undoStack.clear();
     this.tell();
     return true;
   }
 
   /**
-   * Sends what is left from before a reload, on top of what was saved when it was made. Some of it may be saved already: those writes are answered as the first
-   * time, and what is saved now is fetched afterwards.
+   * Sends what a reload left, on top of what was saved when it was made. Some of it may be saved already: the server repeats those answers,
+   * and the saved state is fetched afterwards.
    */
   resume(queue: Queue): void {
     this.leftBehind = [...this.leftBehind, queue];
@@ -167,7 +167,7 @@ export class TimerEditor {
     this.tell();
   }
 
-  /** Tries again at once, after a sign-in or when the network is back. */
+  /** Retries at once, after sign-in or when the network is back. */
   retry(): void {
     void this.flush();
   }
@@ -204,7 +204,7 @@ export class TimerEditor {
     return applied.ok ? applied.value.record : record;
   }
 
-  /** Sends what is pending, one after another, until all is saved or something stands in the way. */
+  /** Sends pending writes one after another, until all are saved or one is blocked. */
   private async flush(): Promise<void> {
     if (this.sending || this.conflict) return;
     this.sending = true;
@@ -226,7 +226,7 @@ export class TimerEditor {
     if (next && this.pending.length === 0 && this.draft === null) {
       this.leftBehind = others;
       this.resuming = true;
-      // Only the first can be on its way: each is sent when the one before is saved.
+      // Only the first can be under way; each is sent once the one before is saved.
       this.pending = next.writes.map((write, i) => ({ ...write, wasSent: i === 0 }));
       this.adopt(next.base);
     }
@@ -238,7 +238,7 @@ export class TimerEditor {
     const [next, ...rest] = this.pending;
     if (!next) {
       const loaded = await transport.load();
-      // Something was typed while it came.
+      // Something was typed while the answer came.
       if (this.pending.length > 0) return;
       this.resuming = false;
       if (loaded.version >= this.saved.version) this.adopt(loaded);
@@ -266,15 +266,15 @@ export class TimerEditor {
     if (refusal) throw new RefusedError(refusal.status, refusal.body);
   }
 
-  /** The first write that waits has made a version. */
+  /** The first waiting write was saved as a version. */
   private isSaved(write: Write, version: number | undefined): void {
-    // A write makes the next version, also when it is repeated; another answer says nothing of it.
+    // A write makes the next version, even when repeated; any other answer is about something else.
     if (version !== write.baseVersion + 1)
       throw new UnreachableError('the answer is not that of this write');
-    // It was shown already: of hundreds that wait, each is worked out once.
+    // It was applied already; with hundreds waiting, each is applied once.
     const isNew = version > this.saved.version;
     const shown = this.withPending();
-    // A write that had arrived before a reload is in what was loaded already.
+    // A write that arrived before a reload is part of what was loaded.
     if (isNew) {
       const { plan, survey } = withWrite(this.saved, write) ?? this.saved;
       const merging = touchesPlan(write.change) ? null : (this.saved.merging ?? null);
@@ -286,7 +286,7 @@ export class TimerEditor {
     this.surroundings.saved?.(write);
   }
 
-  /** Says what went wrong; whether it stands in the way of what else is pending. */
+  /** Reports an error; returns whether it blocks the other pending writes. */
   private async failed(error: unknown): Promise<boolean> {
     if (!(error instanceof RefusedError) || LATER.includes(error.code)) {
       this.setStatus('offline');
@@ -299,7 +299,7 @@ export class TimerEditor {
       return true;
     }
     if (error.code === 'stale-version') {
-      // The cast trusts our own server: a stale write is answered with the present state, and with who saved since.
+      // Safe cast: our own server answers a stale write with the current record and who saved since.
       const { current, since } = error.body as { current: Theirs; since?: Theirs['since'] };
       const theirs = { ...current, ...(since === undefined ? {} : { since }) };
       return this.merged((merges) => this.putTogether(merges, theirs, new Map()));
@@ -308,7 +308,7 @@ export class TimerEditor {
     return this.merged((merges) => this.leaveOut(merges, message));
   }
 
-  /** Does what needs the merging; whether something stands in the way then. */
+  /** Runs something that needs the merge code; returns whether it is blocked. */
   private async merged(work: (merges: Merges) => void | Promise<void>): Promise<boolean> {
     let merges: Merges;
     try {
@@ -322,7 +322,7 @@ export class TimerEditor {
     return this.conflict !== null;
   }
 
-  /** Puts what is pending on top of what somebody else saved; where both changed the same facts, it asks first. */
+  /** Rebases pending writes on what someone else saved; asks first if both changed the same facts. */
   private putTogether({ rebase }: Merges, theirs: Theirs, choices: Choices): void {
     const base = this.saved;
     const mine = this.withPending();
@@ -334,14 +334,14 @@ export class TimerEditor {
       return;
     }
     this.pending = anew(rebased, base.version);
-    // The office says then whether settings were put together.
+    // The server then says whether settings were merged.
     this.resuming = true;
     this.adopt(theirs);
     this.news = { before: this.news?.before ?? mine, after: rebased.record, by: theirs.by };
     this.tell();
   }
 
-  /** The server does not accept the first write: it is taken back, and so is what builds on it. */
+  /** The server refused the first write: reverts it and everything built on it. */
   private async leaveOut({ rebase }: Merges, why: string): Promise<void> {
     const [refused, ...rest] = this.pending;
     const before = this.saved;
@@ -353,12 +353,12 @@ export class TimerEditor {
     this.refusal = refusal;
     if (this.pending.length > 0) return;
     const loaded = await this.surroundings.transport.load().catch(() => null);
-    // A change made in the meantime does not clear this sentence.
+    // A change made in the meantime must not clear this message.
     this.refusal = refusal;
     if (loaded && this.pending.length === 0) this.adopt(loaded);
   }
 
-  /** Continues from another saved state; what could be undone before no longer fits it. */
+  /** Continues from another saved state, which earlier undo steps no longer fit. */
   private adopt(saved: Saved): void {
     const { version, plan, survey, merging = null } = saved;
     this.saved = { version, plan, survey, merging };

@@ -1,6 +1,6 @@
 /**
- * The editors of this page: one for each timer that is open, and one for each whose changes still wait, so that what was entered in a garage reaches the office also when
- * another page is open by then.
+ * The editors of this page: one for each open timer, and one for each timer with waiting changes, so that what was entered in a garage is
+ * sent even when another page is open.
  */
 import { loadProposed, sendProposed } from '../api/proposals.ts';
 import { newId } from '../api/request.ts';
@@ -19,13 +19,13 @@ import { TimerEditor } from './editor.ts';
 import { keepPending, leftBehind, pendingOf, waitingTimers } from './pendingWrites.ts';
 
 const editors = new Map<string, TimerEditor>();
-/** Timers whose changes found no room on the device, and those of them whose changes wait there: only these are told of. */
+/** Timers whose changes did not fit on the device, and those whose changes wait there. Only these are announced. */
 const notKept = new Set<string>();
 const inPageOnly = new Set<string>();
 const listeners = new Set<() => void>();
 const tell = () => listeners.forEach((listener) => listener());
 
-/** Where changes go: to the timer, or into somebody's proposal for it. A house that the office does not know yet goes first. */
+/** Where changes go: to the timer, or into someone's suggestion for it. A site the server does not know yet goes first. */
 const transportOf = (id: string, proposer: string | null): Transport =>
   proposer === null
     ? {
@@ -50,7 +50,7 @@ function keep(id: string, queues: readonly Queue[]): void {
   inPageOnly.delete(id);
 }
 
-/** Told of each write that was saved. */
+/** Called for each saved write. */
 export type OnSaved = (timerId: string, write: Write) => void;
 const hears = new Set<OnSaved>();
 export const onSaved = (hear: OnSaved): (() => void) => {
@@ -71,7 +71,7 @@ function make(
     merging: () => import('./merging.ts'),
     keep: (queues) => keep(id, queues),
     later: (work, milliseconds) => setTimeout(work, milliseconds),
-    // The page is loaded anew: it belongs to nobody now, and hands over what waits.
+    // Reloads the page, which now belongs to no one and hands in what waits.
     takenOut: () => location.reload(),
     saved: (write) => hears.forEach((hear) => hear(id, write)),
   });
@@ -80,7 +80,7 @@ function make(
   editors.set(id, editor);
   editor.subscribe(() => {
     const { status, conflict } = editor.snapshot();
-    // On their way they need no room.
+    // On their way they need no space.
     const waits = status === 'offline' || status === 'signed-out' || conflict !== null;
     if (waits && notKept.has(id)) inPageOnly.add(id);
     tell();
@@ -94,13 +94,17 @@ const isBusy = (editor: TimerEditor): boolean => {
   return unsaved > 0 || conflict !== null;
 };
 
-/** The editor of a timer whose page opens: the one whose changes still wait, else a new one. */
+/** The editor of a timer whose page opens: the existing one if its changes still wait, otherwise a new one. */
 export function editorOf(view: TimerView, proposer: string | null): TimerEditor {
   const there = editors.get(view.id);
   return there && isBusy(there) ? there : make(view.id, view, proposer);
 }
 
-/** Sends what waits of timers whose page is not open. @param proposer the person, where they may only propose. */
+/**
+ * Sends waiting changes of timers whose page is not open.
+ *
+ * @param proposer the person, if they may only suggest
+ */
 export async function sendWaiting(proposer: string | null): Promise<void> {
   for (const id of waitingTimers()) {
     const there = editors.get(id);
@@ -112,7 +116,7 @@ export async function sendWaiting(proposer: string | null): Promise<void> {
     const queues = own.length > 0 ? own : await leftBehind(id);
     const [first] = queues;
     if (!first) continue;
-    // They are kept as this tab's own before they are sent, also where the page was opened meanwhile.
+    // Stored as this tab's own before sending, in case the page is opened in the meantime.
     const opened = editors.get(id);
     if (opened) queues.forEach((queue) => opened.resume(queue));
     else {
@@ -123,12 +127,12 @@ export async function sendWaiting(proposer: string | null): Promise<void> {
 }
 
 export interface Waiting {
-  /** Changes that the office does not have. */
+  /** Changes the server does not have. */
   readonly unsaved: number;
-  /** Timers of which something has to be asked. */
+  /** Timers with a question to answer. */
   readonly questions: readonly string[];
   readonly isSignedOut: boolean;
-  /** The device has no room for what waits: it stands in this page only. */
+  /** The device has no space; the changes exist only in this page. */
   readonly isNotKept: boolean;
 }
 

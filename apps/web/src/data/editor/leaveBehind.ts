@@ -1,7 +1,4 @@
-/**
- * What waits on a device whose person was taken out of the company: it is handed over to the office, which reads it as a proposal. It is taken away here only once the office
- * has it.
- */
+/** Hands in what waits on the device of a removed person, for the office to read as a suggestion. Deleted here only once the server has it. */
 import { newId, request } from '../api/request.ts';
 import { allPending } from './pendingWrites.ts';
 
@@ -9,7 +6,7 @@ type Left = ReturnType<typeof allPending>[number];
 
 const idKey = (key: string) => `water-clock:left-behind:${key}`;
 
-/** The same until it has arrived, so that it arrives once. */
+/** The same id until it has arrived, so that it arrives once. */
 function idOf(key: string): string {
   const known = localStorage.getItem(idKey(key));
   if (known !== null) return known;
@@ -23,7 +20,7 @@ async function handOver({ key, personId, timerId, queues }: Left): Promise<numbe
   if (changes.length > 0)
     await request(
       ...(['POST', '/api/left-behind', { id: idOf(key), timerId, changes }] as const),
-      // Of several people on one device each hands over their own.
+      // People who share a device hand in their own changes.
       { 'water-clock-person': personId },
     );
   localStorage.removeItem(key);
@@ -31,7 +28,7 @@ async function handOver({ key, personId, timerId, queues }: Left): Promise<numbe
   return changes.length;
 }
 
-/** Hands over everything; how many changes the office has now. What it does not take stays. */
+/** Hands in everything; returns how many changes the server now has. Refused ones stay. */
 export async function leaveBehind(): Promise<number> {
   let handed = 0;
   for (const left of allPending()) handed += await handOver(left).catch(() => 0);

@@ -1,2 +1,2 @@
-/** A part of core that is loaded only where two people changed one timer. */
+/** The merge part of core, loaded only when two people changed one timer. */
 export { rebase } from '@water-clock/core';

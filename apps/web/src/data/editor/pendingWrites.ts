@@ -1,9 +1,8 @@
 /**
- * Writes that are not known to be saved, kept on the device: through a reload, and for anybody who opens the timer next where the page
- * was closed in the middle of a walk without a network. Sending one twice is harmless.
+ * Writes not known to be saved, stored on the device: they survive a reload, and closing the page offline. Sending one twice is harmless.
  *
- * They belong to a person and their company. Each tab keeps its own, under an id on which it holds a lock for as long as it lives; what a tab without a lock left behind is
- * taken over.
+ * They belong to a person and a company. Each tab stores its own under an id that it holds a lock on while it lives; what a tab without a
+ * lock left is taken over.
  */
 import type { Queue } from '../api/timers.ts';
 import { ownerName } from '../api/whose.ts';
@@ -29,7 +28,7 @@ const keyOf = (timerId: string, ofTab: string) => `${prefixOf()}${timerId}:${ofT
 
 function kept(key: string): readonly Queue[] {
   try {
-    // The cast trusts what this application wrote; the server checks each write again.
+    // Our own data; the server checks each write again.
     return JSON.parse(localStorage.getItem(key) ?? '[]') as Queue[];
   } catch {
     return [];
@@ -41,10 +40,10 @@ const keysOf = (prefix: string): string[] =>
 
 /** The writes of one tab, which holds a lock on its id until its page is gone. */
 export function openTab() {
-  /** A tab that is a copy of another has the other's memory, and so takes a new id. */
+  /** A duplicated tab copies the other's session storage, so it needs a new id. */
   let tab = rememberedTab();
 
-  /** Where there are no locks, only the tab's own reload finds what it kept. */
+  /** Without lock support, only a reload of the same tab finds its writes. */
   async function holdLock(): Promise<void> {
     const gone = new Promise<void>(() => {});
     await navigator.locks?.request(lockOf(tab), { ifAvailable: true }, async (lock) => {
@@ -61,7 +60,7 @@ export function openTab() {
   void holdLock();
 
   return {
-    /** Whether it is kept: where the storage is full or forbidden, the writes are only in this page, and a reload would lose them. */
+    /** Whether it is stored. If storage is full or forbidden, the writes exist only in this page, and a reload would lose them. */
     keepPending: (timerId: string, queues: readonly Queue[]): boolean => {
       try {
         const key = keyOf(timerId, tab);
@@ -73,10 +72,10 @@ export function openTab() {
       }
     },
 
-    /** What this tab kept before it was loaded again. */
+    /** What this tab stored before a reload. */
     pendingOf: (timerId: string): readonly Queue[] => kept(keyOf(timerId, tab)),
 
-    /** What closed tabs left of a timer. It is removed there; the caller has to send it. */
+    /** What closed tabs left for a timer. Removes it there; the caller must send it. */
     leftBehind: async (timerId: string): Promise<readonly Queue[]> => {
       const locks = await navigator.locks?.query();
       if (!locks) return [];
@@ -96,13 +95,13 @@ export function openTab() {
 
 export const { keepPending, pendingOf, leftBehind } = openTab();
 
-/** The timers of which something waits on the device, in any tab. */
+/** Timers with waiting writes on the device, in any tab. */
 export const waitingTimers = (): readonly string[] => {
   const prefix = prefixOf();
   return [...new Set(keysOf(prefix).map((key) => key.slice(prefix.length).split(':')[0] ?? ''))];
 };
 
-/** Everything that waits on the device, whosever it is, by where it is kept. */
+/** Everything waiting on the device, for anyone, by storage key. */
 export const allPending = () =>
   keysOf(PREFIX).map((key) => ({
     key,
@@ -111,12 +110,12 @@ export const allPending = () =>
     queues: kept(key),
   }));
 
-/** How many writes of this person wait on the device, for all timers and in all tabs. */
+/** Number of this person's waiting writes on the device, over all timers and tabs. */
 export const countPending = (): number =>
   keysOf(prefixOf())
     .flatMap(kept)
     .reduce((count, { writes }) => count + writes.length, 0);
 
-/** Whether a key of the device's storage holds writes of somebody else. */
+/** Whether a storage key holds another person's writes. */
 export const isAnothersPending = (key: string): boolean =>
   key.startsWith(PREFIX) && !key.startsWith(prefixOf());

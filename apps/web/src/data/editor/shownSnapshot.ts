@@ -1,16 +1,16 @@
 /**
- * The editor's state as the page shows it. What is being typed or dragged waits a moment for the worker's answer, so
- * that both are drawn in one go; everything else shows at once. No interface code.
+ * The editor's state as the page shows it. While something is typed or dragged, it waits briefly for the worker's answer, so that both are
+ * drawn in one frame; everything else shows at once. No interface code.
  */
 import type { Snapshot } from './editing.ts';
 import type { TimerEditor } from './editor.ts';
 
-/** The page does not wait for a worker longer than this, milliseconds. */
+/** Longest wait for a worker, milliseconds. */
 const PATIENCE_MILLISECONDS = 60;
 
 /** Whether two states differ only in what is being typed or dragged. */
 function onlyDraftDiffers({ plan: _mine, ...before }: Snapshot, after: Snapshot): boolean {
-  // The cast holds because the keys are the snapshot's own.
+  // Safe cast: the keys are the snapshot's own.
   return (Object.keys(before) as (keyof typeof before)[]).every(
     (key) => before[key] === after[key],
   );
@@ -38,7 +38,7 @@ export class ShownSnapshot {
 
   readonly snapshot = (): Snapshot => this.current;
 
-  /** Shows what the editor has now. */
+  /** Shows the editor's current state. */
   readonly catchUp = (): void => {
     if (this.waiting !== null) clearTimeout(this.waiting);
     this.waiting = null;

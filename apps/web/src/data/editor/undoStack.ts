@@ -1,7 +1,7 @@
-/** What can be undone and redone of a timer. */
+/** What can be undone and redone on a timer. */
 import type { Step, Way } from '../api/timers.ts';
 
-/** Folds a record of changes into what can be undone and redone now. */
+/** Derives what can be undone and redone from the record of changes. */
 export function stacksOf(history: readonly (Step & { readonly way: Way })[]): {
   undo: Step[];
   redo: Step[];
@@ -41,13 +41,13 @@ export class UndoStack {
     return this.redoSteps.length > 0;
   }
 
-  /** Something new was done. */
+  /** A new step was made. */
   push(step: Step): void {
     this.undoSteps = [...this.undoSteps, step];
     this.redoSteps = [];
   }
 
-  /** The step to undo, which can be redone from now on. */
+  /** The step to undo, which can then be redone. */
   undo(): Step | undefined {
     const step = this.undoSteps.at(-1);
     this.undoSteps = this.undoSteps.slice(0, -1);
@@ -55,7 +55,7 @@ export class UndoStack {
     return step;
   }
 
-  /** The step to do again, which can be undone from now on. */
+  /** The step to redo, which can then be undone. */
   redo(): Step | undefined {
     const step = this.redoSteps.at(-1);
     this.redoSteps = this.redoSteps.slice(0, -1);
@@ -63,7 +63,7 @@ export class UndoStack {
     return step;
   }
 
-  /** What was done before no longer fits what is there now. */
+  /** Earlier steps no longer fit the current record. */
   clear(): void {
     this.undoSteps = [];
     this.redoSteps = [];

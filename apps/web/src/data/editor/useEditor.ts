@@ -4,7 +4,7 @@ import type { TimerView } from '../api/timers.ts';
 import type { TimerEditor } from './editor.ts';
 import { editorOf } from './editors.ts';
 
-/** Undo and redo by their usual keys, except in text areas. */
+/** Undo and redo shortcuts, except in text areas. */
 function useUndoKeys(editor: TimerEditor): void {
   useEffect(() => {
     const onKeyDown = (event: KeyboardEvent) => {
@@ -22,7 +22,7 @@ function useUndoKeys(editor: TimerEditor): void {
   }, [editor]);
 }
 
-/** Warns before somebody leaves a page whose changes cannot reach the server. */
+/** Warns before leaving a page whose changes cannot reach the server. */
 function useLeaveWarning(editor: TimerEditor): void {
   useEffect(() => {
     const warn = (event: BeforeUnloadEvent) => {
@@ -35,9 +35,9 @@ function useLeaveWarning(editor: TimerEditor): void {
 }
 
 /**
- * The editor of a timer while its page is open: with its keys, and with news of other tabs and people, and of who looks at it now.
+ * The editor of a timer while its page is open, with shortcuts, news from other tabs and people, and who else has it open.
  *
- * @param proposer the person, where they may only propose
+ * @param proposer the person, if they may only suggest
  */
 export function useEditor(
   view: TimerView,
@@ -48,7 +48,7 @@ export function useEditor(
   useLeaveWarning(editor);
   const { saved, people } = useTimerNews(view.id);
   useEffect(() => {
-    // A proposal has versions of its own.
+    // A suggestion has its own versions.
     if (saved && proposer === null) void editor.noticeVersion(saved.version, saved.by);
   }, [editor, saved, proposer]);
   return { editor, people };

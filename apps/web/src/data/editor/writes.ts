@@ -1,4 +1,4 @@
-/** Writes of a timer that are on their way: what they make of a record, and what goes in one request. */
+/** Writes of a timer under way: what they make of a record, and what goes in one request. */
 import {
   applyRecordChange,
   type Plan,
@@ -8,17 +8,17 @@ import {
 } from '@water-clock/core';
 import type { Write } from '../api/timers.ts';
 
-/** A write that is not known to be saved. */
+/** A write not known to be saved. */
 export interface Pending extends Write {
-  /** It may have reached the server, so it is sent again word for word. Until then its base is a guess. */
+  /** It may have reached the server, so it must be sent again unchanged. Until then its base is a guess. */
   readonly wasSent: boolean;
 }
 
-/** As many as the office takes at once, and the letters that they may have together: a body that is too large would be refused as a whole. */
+/** Most writes in one request, and most characters: a body that is too large would be refused as a whole. */
 const MOST_AT_ONCE = 50;
 const MOST_LETTERS = 100_000;
 
-/** A record with a write made; null: it does not fit. */
+/** A record with a write applied; null if it does not fit. */
 export function withWrite(
   record: TimerRecord,
   { change }: Pick<Write, 'change'>,
@@ -27,7 +27,7 @@ export function withWrite(
   return applied.ok ? applied.value.record : null;
 }
 
-/** One start of a program at another time of day; null: there is no such start. */
+/** A start time of a program moved to another time; null if there is no such start. */
 export function startMoved(
   { programs }: Plan,
   letter: string,
@@ -44,7 +44,11 @@ export function startMoved(
   };
 }
 
-/** The next write, and changes behind it that go with it: each based on the version that the one before makes. @param takesSeveral whether the server takes more than one at once */
+/**
+ * The next write and the changes behind it that go in one request, each based on the version of the one before.
+ *
+ * @param takesSeveral whether the server takes several at once
+ */
 export function chunkOf(
   next: Pending,
   rest: readonly Pending[],
@@ -65,7 +69,7 @@ export function chunkOf(
   return chunk;
 }
 
-/** Writes that were put on another version: no word of them has been saved. */
+/** Writes rebased on another version, none of which has been saved. */
 export function anew({ writes }: Rebased<Pending>, madeOn: number): Pending[] {
   return writes.map((write) => ({ ...write, wasSent: false, madeOn: write.madeOn ?? madeOn }));
 }

@@ -3,7 +3,7 @@ import { Alert, Button } from 'antd';
 import { registerSW } from 'virtual:pwa-register';
 import { say } from '@water-clock/core';
 
-/** Registers the service worker, and offers a new version where there is one. It is never taken by itself: somebody may be in the middle of a visit. */
+/** Registers the service worker and offers new versions. An update is never applied by itself, because a visit may be under way. */
 export default function NewVersion() {
   const [take, setTake] = useState<(() => Promise<void>) | null>(null);
   useEffect(() => {

@@ -11,10 +11,10 @@ import { onSaved, onWaiting, sendWaiting, waiting } from '../editor/editors.ts';
 import { sendWaiting as sendPhotos } from '../../shared/photos/photos.ts';
 import { say } from '@water-clock/core';
 
-/** Often enough for somebody who drives from one house to the next. */
+/** Often enough for someone driving from site to site. */
 const TRY_EVERY_MS = 20_000;
 
-/** Sends what waits on this device, whatever page is open, and says where something has to be asked first. */
+/** Sends what waits on this device, whatever page is open, and shows where an answer is needed first. */
 export default function Outbox() {
   const client = useQueryClient();
   const navigate = useNavigate();
@@ -27,7 +27,7 @@ export default function Outbox() {
       await sendWaiting(proposer);
       await sendPhotos();
     };
-    // What cannot be sent now is tried again; a refusal is told where the thing was made.
+    // What cannot be sent now is retried; a refusal is shown where the thing was made.
     const tryNow = () => void bring().catch(() => undefined);
     tryNow();
     const trying = setInterval(tryNow, TRY_EVERY_MS);

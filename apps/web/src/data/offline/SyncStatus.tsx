@@ -6,7 +6,7 @@ import { usePreferences } from '../../app/platform/preferences.tsx';
 import { civilSecond, deviceZone } from '../../app/platform/zone.ts';
 import { syncStatus } from '../offlineCache/keeping.ts';
 
-/** Where the office does not answer: since when what is shown may have changed there. */
+/** When the server does not answer: how old the shown data is. */
 export function SyncStatus() {
   const { clock, order } = usePreferences();
   const behind = useSyncExternalStore(syncStatus.subscribe, syncStatus.behind);

@@ -1,19 +1,19 @@
-/** What is fetched before somebody leaves: each answer is kept on the device as it comes (`api/request.ts`). */
+/** What is loaded before someone leaves. Each answer is stored on the device as it comes (`api/request.ts`). */
 import { keepSmallPhotos } from '../../shared/photos/smallPhotos.ts';
 import { fetchAnew } from '../api/request.ts';
 
 const SHELVES = ['kinds', 'rules', 'minutes', 'climates', 'office'];
 
 /**
- * Fetches what a visit to some timers needs, one after the other.
+ * Loads what visits to some timers need, one after the other.
  *
- * @returns how many of them could not be fetched.
+ * @returns how many could not be loaded
  */
 export async function prefetch(timerIds: readonly string[]): Promise<number> {
   let missing = 0;
   const fetched = async (path: string) => {
     try {
-      // What is kept already is no answer of the office.
+      // A stored answer does not count.
       return await fetchAnew<unknown>(path);
     } catch {
       missing += 1;

@@ -1,4 +1,4 @@
-/** What the build makes of `vite-plugin-pwa`. */
+/** Virtual module of `vite-plugin-pwa`. */
 declare module 'virtual:pwa-register' {
   export function registerSW(options: {
     readonly onNeedRefresh?: () => void;

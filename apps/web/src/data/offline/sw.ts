@@ -1,11 +1,11 @@
 /**
- * The service worker: the application opens without a network after one visit. It keeps the code, the fonts and one page of its own version; what the
- * server answers is kept elsewhere (`kept.ts`), by person.
+ * The service worker: after one visit the application opens offline. It caches the code, the fonts and one page of its version. Server
+ * answers are stored elsewhere (`kept.ts`), by person.
  */
 import { cleanupOutdatedCaches, precacheAndRoute, type PrecacheEntry } from 'workbox-precaching';
 import { NavigationRoute, registerRoute } from 'workbox-routing';
 
-/** What a service worker has, of which only this is used here. */
+/** The part of the service worker API used here. */
 interface WorkerScope {
   readonly __WB_MANIFEST: (PrecacheEntry | string)[];
   readonly skipWaiting: () => Promise<void>;
@@ -18,7 +18,7 @@ interface Extended {
 declare const self: WorkerScope;
 
 const files = self.__WB_MANIFEST;
-/** The page names the files of its version, so each version has its own. */
+/** The page names the files of its version, so each version has its own cache. */
 const PAGES = 'water-clock-page-';
 const PAGE = `${PAGES}${files.map((file) => (typeof file === 'string' ? file : file.url)).join().length}-${hashOf(files)}`;
 const AT = '/';
@@ -54,12 +54,12 @@ self.addEventListener('activate', (event) => {
       ),
   );
 });
-// A new version waits until somebody takes it.
+// A new version waits until someone accepts it.
 self.addEventListener('message', (event) => {
   if (event.data?.type === 'SKIP_WAITING') void self.skipWaiting();
 });
 
-/** The page of this version, whatever the network does: a new version is taken only when somebody says so. */
+/** The page of this version, even online: a new version is only used once someone accepts it. */
 async function page(request: Request): Promise<Response> {
   const kept = await (await caches.open(PAGE)).match(AT);
   return kept ?? fetch(request);

@@ -3,13 +3,13 @@ import type { CalendarVisit } from '../api/calendar.ts';
 import { starred } from './starred.ts';
 import { prefetch } from './prefetch.ts';
 
-/** The page is drawn first. */
+/** After the first paint. */
 const AFTER_MS = 3000;
-/** More houses are not visited in a day, nor starred with any sense. */
+/** More sites are neither visited in a day nor usefully starred. */
 const MOST_TAKEN = 60;
 const TAKEN = 'water-clock:taken';
 
-/** Fetches what the visits of a day, overdue ones too, and the starred timers need, once a day and page, so that it is there in the garage. */
+/** Loads what today's visits, overdue visits and starred timers need, once a day and page, so that it is there in the garage. */
 export function usePrefetch(date: string, visits: readonly CalendarVisit[]): void {
   const ids = visits.map(({ timerId }) => timerId);
   const text = [...new Set([...ids, ...starred()])].slice(0, MOST_TAKEN).join(' ');

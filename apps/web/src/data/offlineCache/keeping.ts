@@ -1,19 +1,19 @@
-/** Which answers are kept on the device, and whether what a page shows is in step with the office. */
+/** Which answers are stored on the device, and whether the page shows current data. */
 
 export interface Owner {
   readonly id: string;
   readonly companyId: string;
 }
 
-/** A name for what is theirs on the device. */
+/** Name under which a person's data is stored. */
 export const ownerOf = ({ companyId, id }: Owner): string => `${companyId}.${id}`;
 
 export const KEPT_DATABASE = 'water-clock-kept';
-/** Nobody is known before the session is: its last answer belongs to the device, and goes when somebody signs out. */
+/** Before sign-in no one is known, so the last session answer belongs to the device; it is deleted on sign-out. */
 export const OF_DEVICE = 'device';
 export const SESSION_PATH = '/api/session';
 
-/** What a visit needs. Lists of many gardens, photos, reports and what is downloaded are not kept. */
+/** What a visit needs. Long lists, photos, reports and downloads are not stored. */
 const KEPT: readonly RegExp[] = [
   /^\/api\/session$/u,
   /^\/api\/timers\/[0-9a-f-]{36}(\/(proposals|page|links|visits|comments))?$/u,
@@ -29,28 +29,26 @@ export const isKept = (path: string): boolean => KEPT.some((like) => like.test(p
 
 const MARK = 'water-clock:kept';
 
-/**
- * Whether to keep an answer. That nobody is signed in is kept only where somebody was: for a stranger nothing of this is loaded.
- */
+/** Whether to store an answer. "No one is signed in" is stored only where someone was: strangers load none of this. */
 export function isWorthKeeping(path: string, answer: unknown): boolean {
-  // The cast only looks.
+  // The cast only reads.
   const isNobody = path === SESSION_PATH && !(answer as { person?: object | null } | null)?.person;
   try {
     if (isNobody) return localStorage.getItem(MARK) !== null;
     localStorage.setItem(MARK, '1');
   } catch {
-    // Storage is forbidden; then nothing is kept either.
+    // Without storage nothing is kept.
   }
   return true;
 }
 
-/** The kept answer that a write makes old; null: none. */
+/** The stored answer that a write makes old; null: none. */
 export function changedBy(path: string): string | null {
   const [timer] = /^\/api\/timers\/[0-9a-f-]{36}(?=\/)/u.exec(path) ?? [];
   return timer ?? null;
 }
 
-/** When the oldest of what is shown was in step with the office, milliseconds; null: all of it is now. */
+/** When the oldest shown data was current, milliseconds; null: everything is current. */
 let behind: number | null = null;
 const listeners = new Set<() => void>();
 const tell = (next: number | null) => {
@@ -60,9 +58,9 @@ const tell = (next: number | null) => {
 };
 
 export const syncStatus = {
-  /** An answer of the office came. */
+  /** The server answered. */
   answered: () => tell(null),
-  /** In place of an answer stands what was kept then. */
+  /** A stored answer is shown instead. */
   keptFrom: (at: number) => tell(Math.min(at, behind ?? at)),
   subscribe: (listener: () => void) => {
     listeners.add(listener);

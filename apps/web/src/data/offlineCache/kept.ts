@@ -1,6 +1,6 @@
 /**
- * What the server answered, kept on the device for the garage: by person and company, encrypted with a key that does not leave the browser, bounded, and
- * gone when they sign out.
+ * Server answers stored on the device for offline use: by person and company, encrypted with a key that never leaves the browser, limited
+ * in size, and deleted on sign-out.
  */
 import { Dexie, type EntityTable, type Table } from 'dexie';
 import { KEPT_DATABASE } from './keeping.ts';
@@ -9,7 +9,7 @@ import { CIPHER, seal, unseal, type Sealed } from './sealing.ts';
 interface Kept extends Sealed {
   readonly owner: string;
   readonly path: string;
-  /** When the server answered so, milliseconds. */
+  /** When the server answered, milliseconds. */
   readonly at: number;
   readonly bytes: number;
 }
@@ -19,12 +19,12 @@ interface OwnersKey {
   readonly key: CryptoKey;
 }
 
-/** How much is kept; the oldest goes first. */
+/** Largest total; the oldest goes first. */
 export const MOST_KEPT_BYTES = 60_000_000;
-/** What nobody has opened for so long is dropped. */
+/** Answers not opened for this long are deleted. */
 export const MOST_KEPT_DAYS = 14;
 const DAY_MS = 86_400_000;
-/** Room is made once in so many answers. */
+/** Answers between two clean-ups. */
 const BETWEEN_PRUNES = 50;
 
 class KeptAnswers extends Dexie {
@@ -34,7 +34,7 @@ class KeptAnswers extends Dexie {
   constructor() {
     super(KEPT_DATABASE);
     this.version(1).stores({ answers: '[owner+path], owner, at', keys: 'owner' });
-    // Until version 1.1 pictures of pages lay among the answers.
+    // Until version 1.1 the answers included pictures of pages.
     this.version(2).upgrade((change) =>
       change
         .table<Kept>('answers')
@@ -49,7 +49,7 @@ const database = () => (opened ??= new KeptAnswers());
 
 const cryptography = (): SubtleCrypto | undefined => globalThis.crypto?.subtle;
 
-/** The key of an owner, made at first; null: the browser has no encryption. */
+/** The owner's key, created on first use; null if the browser has no encryption. */
 async function keyOf(owner: string): Promise<CryptoKey | null> {
   const subtle = cryptography();
   if (!subtle) return null;
@@ -60,7 +60,7 @@ async function keyOf(owner: string): Promise<CryptoKey | null> {
     'encrypt',
     'decrypt',
   ]);
-  // Of two tabs that make one at once, the first one's counts for both.
+  // If two tabs create one at once, both use the first.
   return database().transaction('rw', keys, async () => {
     const before = await keys.get(owner);
     if (before) return before.key;
@@ -71,7 +71,7 @@ async function keyOf(owner: string): Promise<CryptoKey | null> {
 
 let sincePruned = 0;
 
-/** Drops what is too old, then the oldest until all fits. */
+/** Deletes what is too old, then the oldest until the rest fits. */
 export async function prune(now = Date.now()): Promise<void> {
   const { answers } = database();
   await answers
@@ -84,7 +84,7 @@ export async function prune(now = Date.now()): Promise<void> {
   await answers.bulkDelete(gone.map(({ owner, path }): [string, string] => [owner, path]));
 }
 
-/** Keeps an answer; where the device refuses, nothing is kept. */
+/** Stores an answer; if the device refuses, nothing is stored. */
 export async function keepAnswer(
   owner: string,
   path: string,
@@ -92,14 +92,14 @@ export async function keepAnswer(
   now = Date.now(),
 ): Promise<void> {
   try {
-    // An answer is kept at once: the page may be closed as soon as it is read.
+    // Stored at once: the page may be closed as soon as it is read.
     const sealed = await seal(body, await keyOf(owner));
     const { byteLength: bytes } = sealed.data;
     await database().answers.put({ owner, path, at: now, bytes, ...sealed });
     sincePruned = (sincePruned + 1) % BETWEEN_PRUNES;
     if (sincePruned === 0) await prune(now);
   } catch {
-    // The device is full, or forbids it: then it is not there without a network.
+    // The device is full or forbids it; then the answer is not available offline.
   }
 }
 
@@ -108,7 +108,7 @@ export interface KeptAnswer {
   readonly at: number;
 }
 
-/** What the server last answered; null: that is not kept, or cannot be read any more. */
+/** The server's last answer; null if it is not stored or cannot be read. */
 export async function keptAnswer(owner: string, path: string): Promise<KeptAnswer | null> {
   try {
     const kept = await database().answers.get([owner, path]);
@@ -119,7 +119,7 @@ export async function keptAnswer(owner: string, path: string): Promise<KeptAnswe
   }
 }
 
-/** What is kept of an owner, without what is in it, the newest first. */
+/** What is stored for an owner, newest first, without the contents. */
 export async function keptPaths(owner: string): Promise<Pick<Kept, 'path' | 'at' | 'bytes'>[]> {
   const all = await database().answers.where('owner').equals(owner).toArray();
   return all.map(({ path, at, bytes }) => ({ path, at, bytes })).sort((a, b) => b.at - a.at);
@@ -127,16 +127,16 @@ export async function keptPaths(owner: string): Promise<Pick<Kept, 'path' | 'at'
 
 const TIMER = /^\/api\/timers\/([0-9a-f-]{36})$/u;
 
-/** The timers that are kept of an owner, and when the server last told of each; the newest first. */
+/** An owner's stored timers and when the server last answered for each, newest first. */
 export const keptTimers = async (owner: string) =>
   (await keptPaths(owner)).flatMap(({ path, at }) => {
     const [, id] = TIMER.exec(path) ?? [];
     return id === undefined ? [] : [{ id, path, at }];
   });
 
-/** Takes away everything of some owners, with their keys. */
+/** Deletes everything of some owners, with their keys. */
 export async function forget(...owners: readonly string[]): Promise<void> {
-  // A browser that has no such storage has kept nothing.
+  // A browser without such storage has kept nothing.
   if (!Dexie.dependencies.indexedDB) return;
   const { answers, keys } = database();
   await database().transaction('rw', answers, keys, async () => {

@@ -1,2 +1,2 @@
-/** Where writes wait on the device: behind it the owner, the timer and the tab, each after a colon. */
+/** Storage key prefix of waiting writes, followed by owner, timer and tab, each after a colon. */
 export const PREFIX = 'water-clock:pending:';

@@ -1,14 +1,14 @@
-/** How what is kept lies on the device: encrypted with the key of its owner where the browser offers that. */
+/** Encryption of stored answers with their owner's key, where the browser supports it. */
 
 export interface Sealed {
-  /** Absent where the browser offers no encryption: outside https and loopback. */
+  /** Undefined outside HTTPS and loopback. */
   readonly iv?: Uint8Array<ArrayBuffer>;
   readonly data: ArrayBuffer;
 }
 
 export const CIPHER = 'AES-GCM';
 
-/** @param key null: it is not encrypted */
+/** @param key null: stored unencrypted */
 export async function seal(body: unknown, key: CryptoKey | null): Promise<Sealed> {
   const text = new TextEncoder().encode(JSON.stringify(body));
   const plain = text.buffer.slice(0, text.byteLength);
@@ -18,7 +18,7 @@ export async function seal(body: unknown, key: CryptoKey | null): Promise<Sealed
   return { data, iv };
 }
 
-/** @throws DOMException where the key is another's, or what is kept is broken */
+/** @throws DOMException if the key is another's or the data is damaged */
 export async function unseal({ iv, data }: Sealed, key: CryptoKey | null): Promise<unknown> {
   const plain = iv && key ? await crypto.subtle.decrypt({ name: CIPHER, iv }, key, data) : data;
   return JSON.parse(new TextDecoder().decode(plain)) as unknown;

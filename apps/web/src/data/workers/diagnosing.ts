@@ -1,16 +1,16 @@
-/** What the page "What was seen" asks its worker, and the answer. Plain data both ways. */
+/** Question and answer of the worker behind "What was seen". Plain data both ways. */
 import type { Ask, Behind, EpochDay, Explanation, Night, Question } from '@water-clock/core';
 
 export interface DiagnosisRequest {
   readonly question: Question;
-  /** 00:00 of the present date at the house, by the true clock. */
+  /** 00:00 today at the site, in true time. */
   readonly today: number;
-  /** The night of which each explanation's strip is shown. */
+  /** The night shown on each explanation's strip. */
   readonly night: EpochDay;
 }
 
 export interface Explained extends Explanation {
-  /** What it would have been like; null where it cannot be worked out. */
+  /** What the night would have been like; null if it cannot be calculated. */
   readonly shown: Night | null;
   readonly behind: readonly Behind[];
 }

@@ -1,4 +1,4 @@
-/** Reasoning backwards, off the page's own thread. A shell over core. */
+/** Diagnosis in a worker: a shell over core. */
 import {
   askNext,
   attempt,

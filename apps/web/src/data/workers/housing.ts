@@ -1,4 +1,4 @@
-/** What the page of a house asks its worker, and the answer. Plain data both ways. */
+/** Question and answer of the worker behind a site's page. Plain data both ways. */
 import type {
   EpochDay,
   HouseSpeech,
@@ -21,17 +21,17 @@ export interface HouseQuestion {
   readonly speech: Omit<HouseSpeech, 'names'>;
   readonly firstNight: EpochDay;
   readonly nights: number;
-  /** Of its sentences. */
+  /** Language and formats of its messages. */
   readonly language: string;
 }
 
 export interface HouseAnswer {
   readonly tone: HouseTone;
   readonly headline: string;
-  /** Starts that meet, the worst first. */
+  /** Starts that coincide, worst first. */
   readonly meetings: readonly { readonly tone: MeetingTone; readonly sentence: string }[];
-  /** By timer; empty: too much to draw. */
+  /** By timer; empty if there is too much to draw. */
   readonly nights: Readonly<Record<string, readonly Night[]>>;
-  /** Why it was not worked out; null: it was. */
+  /** Why it was not calculated; null if it was. */
   readonly refusal: string | null;
 }

@@ -1,4 +1,4 @@
-/** The timers of a house together, off the page's own thread. A shell over core. */
+/** The timers of a site together, in a worker: a shell over core. */
 import {
   allFigures,
   attempt,

@@ -9,7 +9,7 @@ const alike = (a: Runs, b: Runs) =>
     return run.station === other?.station && run.on === other.on && run.off === other.off;
   });
 
-/** Whether two nights of one date show the same. Overlaps follow from the cycles. */
+/** Whether two nights of one date look the same. Overlaps follow from the cycles. */
 function isSame(a: Night, b: Night): boolean {
   return (
     a.intended.length === b.intended.length &&
@@ -39,7 +39,7 @@ function isSame(a: Night, b: Night): boolean {
   );
 }
 
-/** Most of what is typed changes few nights; those that are as they were stay the same objects, so nothing of them is drawn. */
+/** Most typing changes few nights. The others stay the same objects, so they are not redrawn. */
 export const keepingSame = (before: readonly Night[], after: readonly Night[]): Night[] =>
   after.map((night) => {
     const same = before.find(({ day }) => day === night.day);

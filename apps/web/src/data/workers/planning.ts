@@ -1,4 +1,4 @@
-/** What the planner's page asks its worker, and the answer. Plain data both ways. */
+/** Question and answer of the planner's worker. Plain data both ways. */
 import type {
   AlternativeKind,
   Brief,
@@ -18,19 +18,19 @@ import type {
 export interface PlanRequest {
   readonly brief: Brief;
   readonly options: PlannerOptions;
-  /** The hour by which watering would be done by sunrise; null: not known. */
+  /** The hour for "done by sunrise"; null: not known. */
   readonly sunrise: string | null;
-  /** What each month asks for; empty: the season is not followed. */
+  /** Percents by month; empty: the plan does not follow the season. */
   readonly months: readonly MonthNeed[];
   readonly season: 'percent' | 'days';
-  /** Only the brief itself, no other kinds of plan: where something is kept, or tried. */
+  /** Only the plan for the brief, without other kinds: when something is kept or tried. */
   readonly alone: boolean;
   readonly clock: ClockStyle;
-  /** Of its sentences. */
+  /** Language and formats of its messages. */
   readonly language: string;
 }
 
-/** A demand that stands in the way, and what would help. */
+/** A demand in conflict, and what would help. */
 interface ConflictShown {
   readonly path: string;
   readonly demand: string;
@@ -39,7 +39,7 @@ interface ConflictShown {
   readonly brief: Brief | null;
 }
 
-/** Claims about a plan, its conflicts in words. */
+/** A plan's claims and conflicts as messages. */
 interface ClaimsShown extends Omit<Claims, 'conflicts'> {
   readonly conflicts: readonly ConflictShown[];
 }
@@ -47,7 +47,7 @@ interface ClaimsShown extends Omit<Claims, 'conflicts'> {
 export interface PlanResult extends Solved {
   readonly kind: AlternativeKind;
   readonly brief: Brief;
-  /** The highest percent without an overlap; null where there is no plan, or where a percent makes no difference. */
+  /** Highest percent without an overlap; null if there is no plan or the percent does not matter. */
   readonly headroom: number | null;
   /** Null: not tried yet. */
   readonly claims: ClaimsShown | null;
@@ -57,15 +57,15 @@ export interface PlanResult extends Solved {
 export const programsText = ({ plan }: Pick<PlanResult, 'plan'>): string =>
   JSON.stringify(plan?.programs ?? null);
 
-/** Something about the settings of now. */
+/** A finding about the current settings. */
 export interface SettingsRequest {
-  /** With the rules that are announced. */
+  /** With the announced rules. */
   readonly brief: Brief;
   readonly plan: Plan;
   readonly on: EpochDay;
 }
 
-/** The smallest change that keeps the rules and lets nothing overlap. */
+/** The smallest change that keeps the rules and leaves no overlap. */
 export interface RepairShown {
   /** Null: none was found. */
   readonly plan: Plan | null;
@@ -74,7 +74,7 @@ export interface RepairShown {
   readonly water: readonly WaterChange[];
 }
 
-/** What is proven of the programs that are set. */
+/** Proof about the current programs. */
 export interface Present {
   readonly verdict: Verdict;
   readonly headroom: number | null;
@@ -82,7 +82,7 @@ export interface Present {
 }
 
 export type PlanNews =
-  /** One of its kind takes the place of the one before. */
+  /** A plan replaces the earlier one of its kind. */
   | { readonly kind: 'result'; readonly result: PlanResult }
   | { readonly kind: 'season'; readonly months: readonly SeasonMonth[] }
   | { readonly kind: 'refused'; readonly faults: readonly Fault[] }

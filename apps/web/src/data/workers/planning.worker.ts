@@ -1,4 +1,4 @@
-/** The planner, off the page's own thread. A shell over core. */
+/** The planner in a worker: a shell over core. */
 import {
   alternativesOf,
   attempt,
@@ -31,16 +31,16 @@ import {
   type SettingsRequest,
 } from './planning.ts';
 
-/** How many kinds of plan stand side by side with what is set now, the brief's own included. */
+/** Number of plans shown beside the current settings, including the brief's own. */
 const MOST_ALTERNATIVES = 3;
 
-/** By how much more of the first part of the cost a plan of another kind is an option: days are saved at the price of some water. */
+/** How much more of cost part 1 another kind of plan may have: saving days costs some water. */
 const MORE_SHORT: Partial<Record<AlternativeKind, number>> = { 'fewest-days': 1 };
 
-/** How hard to try for plans to look at, before a better one is looked for. */
+/** Thoroughness of the first plans, before the full search. */
 const AT_ONCE = 0.1;
 
-/** Of a plan that was found a moment ago. */
+/** For a plan found a moment ago. */
 const UNKNOWN = {
   proof: { optimal: false, bound: [0, 0, 0, 0, 0, 0, 0] },
   reasons: [],
@@ -70,7 +70,7 @@ function resultOf(
   );
 }
 
-/** A plan of each other kind, as far as they differ and leave no more of the garden short. */
+/** A plan of each other kind, if it differs and leaves no more stations short. */
 function* others(request: PlanRequest, own: PlanResult): Generator<PlanResult> {
   const seen = new Set([programsText(own)]);
   for (const { kind, brief } of alternativesOf(request.brief, request.sunrise).slice(1)) {
@@ -87,7 +87,7 @@ function* others(request: PlanRequest, own: PlanResult): Generator<PlanResult> {
   }
 }
 
-/** A first plan and the plans beside it come within a second or so; then a better one is looked for, and each claim tried. */
+/** The first plan and its alternatives come within about a second; then the full search runs, and each claim is tested. */
 function work(request: PlanRequest, tell: (news: PlanNews) => void): void {
   const { brief, options, clock } = request;
   const results: PlanResult[] = [];
@@ -142,7 +142,7 @@ const worker = {
     }),
 
   repair({ brief, plan, on }: SettingsRequest): Outcome<RepairShown> {
-    // Everything stays as it is unless it must change, so what the garden needs plays no part.
+    // Everything stays unless it must change, so water need does not matter.
     const stations = brief.stations.map((station) => ({ ...station, weeklySeconds: 0 }));
     return attempt(() => {
       const { plan: repaired, coming } = repair(plan, { ...brief, stations }, on);

@@ -1,6 +1,6 @@
 const MILLISECONDS_BETWEEN_NEWS = 120;
 
-/** A listener that is called a few times a second at most: nobody reads more, and each call is a message to the page. */
+/** Limits calls of a listener to a few a second: each is a message to the page. */
 export function seldom<T>(
   tell: (news: T) => void,
   now = () => performance.now(),

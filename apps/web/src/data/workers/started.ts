@@ -1,12 +1,12 @@
 import { proxy, wrap, type Remote } from 'comlink';
 
-/** A running worker: its functions can be called as if they were here, and it can be ended in the middle of its work. */
+/** A running worker: call its functions as if they were local, or stop it in the middle. */
 export interface Started<T> {
   readonly call: Remote<T>;
   readonly end: () => void;
 }
 
-/** How the functions of a worker are called from here. Tests answer in its place. */
+/** How to call a worker's functions. Tests answer in its place. */
 export const connection = { to: <T>(worker: Worker): Remote<T> => wrap<T>(worker) };
 
 export function started<T>(worker: Worker): Started<T> {
@@ -14,8 +14,8 @@ export function started<T>(worker: Worker): Started<T> {
 }
 
 /**
- * A call that reports progress. Progress has a port of its own, so some of it may arrive after the answer; that is ignored,
- * or a screen would wait forever for an answer that it has.
+ * A call with progress. Progress has its own port and may arrive after the answer; it is then ignored, otherwise a screen would wait
+ * forever.
  */
 export async function withProgress<Answer>(
   call: (progress: (share: number) => void) => Promise<Answer>,

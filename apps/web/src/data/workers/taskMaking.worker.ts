@@ -1,4 +1,4 @@
-/** Makes a task of a garden, off the page's own thread: it presses every key of the way there. A shell over core. */
+/** Builds a task for a garden in a worker, pressing every key of the solution: a shell over core. */
 import {
   taskOfPlan,
   type Plan,

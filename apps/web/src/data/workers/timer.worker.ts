@@ -1,4 +1,4 @@
-/** Work that takes too long for the page's own thread. A shell over core. */
+/** Slow work of a timer's page, in a worker: a shell over core. */
 import { attempt, blockedStarts, type Outcome } from '@water-clock/core';
 import { expose } from 'comlink';
 import { seldom } from './seldom.ts';

@@ -1,4 +1,4 @@
-/** The answer to a question of a timer's page, wherever it is worked out. A shell over core. */
+/** Answers a question of a timer's page, on any thread: a shell over core. */
 import {
   atPercent,
   check,
@@ -12,14 +12,14 @@ import {
 } from '@water-clock/core';
 import type { TimerAnswer, TimerQuestion } from './timerQuestion.ts';
 
-/** Nobody reads more overlaps than this, and copying them to the page would take longer than finding them. */
+/** No one reads more overlaps, and copying them to the page would take longer than finding them. */
 const MOST_OVERLAPS = 200;
 const DAYS_OF_A_YEAR = 366;
 
 /**
  * Verdict, nights and year of a plan.
  *
- * @param progress is called with the share that is done, 0 to 1.
+ * @param progress called with the share done, 0 to 1
  * @throws TooMuchWork
  */
 export function answerOf(
@@ -30,7 +30,7 @@ export function answerOf(
   const { plan, on, firstNight, nights, farNight, yearFrom: first, whatIf, changes } = question;
   const { brief, unknown, coming, anyPhase, supply } = question;
   const checked = check(plan, on, { progress, effort, brief, coming, anyPhase, supply });
-  // Where no one phase can be told, every night is drawn on which some phase waters.
+  // If the interval's phase is not known, every night on which some phase waters is drawn.
   const drawn = anyPhase.length > 0 ? onAnyDay(plan, anyPhase) : plan;
   const seen = whatIf.percent === null ? drawn : atPercent(drawn, whatIf.percent);
   const nightsOf = (from: EpochDay, count: number) =>

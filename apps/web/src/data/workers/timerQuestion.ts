@@ -1,4 +1,4 @@
-/** What the page of a timer asks, and the answer. Plain data both ways. */
+/** Question and answer of a timer's page. Plain data both ways. */
 import type {
   Brief,
   Check,
@@ -12,22 +12,22 @@ import type {
   YearDay,
 } from '@water-clock/core';
 
-/** How the nights are looked at: as set, or as they would be. */
+/** How to show the nights: as set, or what if. */
 export interface WhatIf {
   /** Every cycle at this percent; null: as set. */
   readonly percent: number | null;
-  /** Seconds by which the timer's clock is ahead of the true hour. */
+  /** Seconds by which the timer's clock is ahead of true time. */
   readonly ahead: number;
-  /** What is done to it, each with the presses that it is, in true time. */
+  /** Events, each with its presses, in true time. */
   readonly acts: readonly WhatIfAct[];
-  /** What it falls back to without power; null: nobody knows. */
+  /** Default program after a power cut; null: not known. */
   readonly factory: Plan | null;
 }
 
-/** One thing that people, weather or power do: a press, or two where it has an end. */
+/** One event from people, weather or power: a press, or two if it has an end. */
 export type WhatIfAct = readonly TimedPress[];
 
-/** All that is done, in the order of its moments. */
+/** All events in order. */
 export const pressesOf = ({ acts }: WhatIf): TimedPress[] =>
   acts.flat().sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0));
 
@@ -36,41 +36,41 @@ export interface TimerQuestion {
   readonly on: EpochDay;
   readonly firstNight: EpochDay;
   readonly nights: number;
-  /** One more night, on any date; null for none. */
+  /** One more night, on any date; null: none. */
   readonly farNight: EpochDay | null;
-  /** First date of a year of dates; null: not wanted. */
+  /** First date of the year view; null: not wanted. */
   readonly yearFrom: EpochDay | null;
   readonly whatIf: WhatIf;
-  /** Of the house's clocks, to come. */
+  /** Coming clock changes at the site. */
   readonly changes: readonly ClockChange[];
-  /** What was wanted, for the findings. */
+  /** The brief, for the findings. */
   readonly brief: Brief;
-  /** Programs of which nobody knows where their interval stands. */
+  /** Programs whose interval phase is not known. */
   readonly anyPhase: readonly string[];
-  /** Rules of the place that begin later. */
+  /** Announced rules of the site. */
   readonly coming: readonly ComingRules[];
-  /** What is known of the water at the timer. */
+  /** Known facts about the water supply. */
   readonly supply: SupplyNoted;
-  /** Stations of which nobody knows what they need. */
+  /** Stations whose water need is not known. */
   readonly unknown: readonly number[];
 }
 
 export interface TimerAnswer {
   readonly plan: Plan;
-  /** The first overlaps only; `check.overlapCount` says how many there are. Their findings are left out. */
+  /** Only the first overlaps, without their findings; `check.overlapCount` has the number. */
   readonly check: Check;
   readonly nights: readonly Night[];
   readonly farNight: Night | null;
   readonly year: readonly YearDay[] | null;
-  /** Of the percent looked at: the first night on which cycles overlap; null: none does, or it is looked at as set. */
+  /** The first night with an overlap at the percent shown; null: none, or shown as set. */
   readonly firstOverlap: { readonly percent: number; readonly night: EpochDay } | null;
 }
 
-/** The night that begins on the afternoon of a day, where it was asked for. */
+/** The night that begins on a given afternoon, if asked for. */
 export const nightAt = ({ nights, farNight }: TimerAnswer, day: EpochDay): Night | undefined =>
   [...nights, farNight].find((night) => night?.day === day) ?? undefined;
 
-/** Where may a start not be moved to? */
+/** Question: to which times may a start not move? */
 export interface BlockedQuestion {
   readonly plan: Plan;
   readonly on: EpochDay;
@@ -80,6 +80,6 @@ export interface BlockedQuestion {
 
 export interface Blocked {
   readonly letter: string;
-  /** Seconds of the day, ascending, on the timer's step. */
+  /** Seconds of the day, ascending, in the timer's step. */
   readonly times: readonly number[];
 }

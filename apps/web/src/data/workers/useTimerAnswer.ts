@@ -32,15 +32,15 @@ interface Listeners {
 /** What the worker is doing, as far as people need to know. */
 export type Work =
   | { readonly state: 'done' }
-  /** Only where it takes long. */
+  /** Set only if it takes long. */
   | { readonly state: 'working'; readonly share: number }
   | { readonly state: 'stopped' }
   | { readonly state: 'refused'; readonly why: string };
 
-/** The engine on the page's own thread. The first answer is a worker's, so that the page does not wait for this code. */
+/** The engine on the main thread. A worker gives the first answer, so that the page does not wait for this code. */
 let here: Pick<typeof Here, 'answerHere'> | null = null;
 async function fetchHere(): Promise<void> {
-  // Without it the worker goes on answering.
+  // Without it the worker keeps answering.
   here ??= await import('./answerHere.ts').catch(() => null);
 }
 
@@ -49,16 +49,13 @@ const startWorker = () =>
     new Worker(new URL('./timer.worker.ts', import.meta.url), { type: 'module' }),
   );
 
-/**
- * Answers at once what takes little work. Everything else goes to a worker with at most one question under way; a newer question
- * waits, and replaces one that waits.
- */
+/** Answers cheap questions at once and sends the others to a worker, one at a time; a newer question replaces a waiting one. */
 class Answering {
   private worker: Started<TimerWorker> = startWorker();
   private isBusy = false;
   private waiting: TimerQuestion | null = null;
   private readonly listeners: Listeners;
-  /** Of the answer before. */
+  /** Nights of the answer before. */
   private nights: readonly Night[] = [];
 
   constructor(listeners: Listeners) {
@@ -86,7 +83,7 @@ class Answering {
     } else void this.askWorker(question);
   }
 
-  /** Resolves once the worker has answered; never if it was ended before. */
+  /** Resolves once the worker has answered; never if it was stopped first. */
   private async askWorker(question: TimerQuestion): Promise<void> {
     this.isBusy = true;
     const { worker, listeners } = this;
@@ -102,7 +99,7 @@ class Answering {
       listeners.working({ state: 'refused', why: answer.faults.map(faultSentence).join(' ') });
     else {
       listeners.working({ state: 'done' });
-      // Drawn at once, together with the plan that it is about.
+      // Drawn at once, together with its plan.
       flushSync(() => this.answer({ ...answer.value, plan: question.plan }));
     }
     void fetchHere();
@@ -111,7 +108,7 @@ class Answering {
     if (next) this.ask(next);
   }
 
-  /** Gives up the question under way; the next one is answered again. */
+  /** Abandons the question under way; the next one is answered again. */
   stop(): void {
     this.worker.end();
     this.isBusy = false;
@@ -129,11 +126,11 @@ export interface Answered {
   /** Verdict and nights of the plan, a few milliseconds behind it; null until the first answer. */
   readonly answer: TimerAnswer | null;
   readonly work: Work;
-  /** Gives up work that takes too long. */
+  /** Abandons work that takes too long. */
   readonly stop: () => void;
-  /** Where the start in question may not go; null while there is none. */
+  /** Times to which the start in question may not move; null if there is none. */
   readonly blocked: Blocked | null;
-  /** Asks where a start of a plan may not be moved to; null ends that. */
+  /** Asks to which times a start may not move; null ends that. */
   readonly askBlocked: (
     question: Pick<BlockedQuestion, 'plan' | 'letter' | 'start'> | null,
   ) => void;
@@ -155,7 +152,7 @@ export interface Wanted {
   readonly supply: SupplyNoted;
 }
 
-/** A source of plans, faster than the page draws them. */
+/** A source of plans, possibly faster than the page draws. */
 export interface PlanSource {
   readonly subscribe: (listener: () => void) => () => void;
   readonly snapshot: () => { readonly plan: Plan };
@@ -164,10 +161,10 @@ export interface PlanSource {
 const DONE: Work = { state: 'done' };
 
 /**
- * The worker's answer to the plan of a source.
+ * The worker's answers to the plans of a source.
  *
- * @param question is asked again whenever it is another object.
- * @param answered is called with each answer, before the page draws it.
+ * @param question asked again whenever it is another object
+ * @param answered called with each answer before it is drawn
  */
 export function useTimerAnswer(
   source: PlanSource,
@@ -204,7 +201,7 @@ export function useTimerAnswer(
       made.end();
     };
   }, [answered]);
-  // Asked while the key is still being handled, not when the page has been drawn.
+  // Asked while the key event is handled, not after the page is drawn.
   useEffect(() => {
     const askNow = () => ask(source.snapshot().plan, question);
     askNow();

@@ -58,7 +58,7 @@ function PasswordForm() {
   );
 }
 
-/** The app is shown the secret, and shows a code of it. */
+/** Shows the secret to the app and asks for a code from it. */
 function NewFactorForm({ done }: { readonly done: () => void }) {
   const made = useNewFactor();
   const set = useSecondFactor();
@@ -163,7 +163,7 @@ function SecondFactor({ isOn }: { readonly isOn: boolean }) {
   );
 }
 
-/** `Firefox, Linux`, of what a browser says of itself. */
+/** `Firefox, Linux`, from a user agent. */
 function timerWords(device: string): string {
   if (device === '') return say`Unknown device`;
   const { browser, os, platform } = Bowser.parse(device);
@@ -230,7 +230,7 @@ function Sessions() {
   );
 }
 
-/** What somebody looks after for themselves. */
+/** The signed-in person's account. */
 export default function AccountPage() {
   const person = useSession().data?.person;
   if (!person) return null;

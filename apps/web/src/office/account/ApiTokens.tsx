@@ -16,13 +16,13 @@ const DAYS = [
 
 const makeIds = () => ({ id: newId(), token: newToken() });
 
-/** Tokens by which one's own programs use the API. */
+/** API tokens for a person's own programs. */
 export function ApiTokens() {
   const moment = useMoment();
   const tokens = useApiTokens();
   const make = useMakeToken();
   const withdraw = useWithdrawToken();
-  // If the answer is lost on the way, the same one is made again, once.
+  // If the answer is lost, the same token is created again, not a second one.
   const [ids, setIds] = useState(makeIds);
   const [name, setName] = useState('');
   const [days, setDays] = useState(90);

@@ -10,7 +10,7 @@ import { roleName } from './roles.ts';
 import { useComeIn } from './useComeIn.ts';
 import { say } from '@water-clock/core';
 
-/** For who has a link: an invitation, or one for a new password. Its token is behind the #, so the browser sends it to nobody. */
+/** For people with a link: an invitation, or a new password. The token is after the #, so the browser sends it to no one. */
 export default function JoinPage() {
   const [token] = useState(() => location.hash.slice(1));
   const [personId] = useState(newId);

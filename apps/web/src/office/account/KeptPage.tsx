@@ -32,9 +32,9 @@ interface KeptTimer {
 const PHOTO = /^\/api\/photos\//u;
 const OTHER = /^\/api\/(?!photos\/|timers\/[0-9a-f-]{36}$)/u;
 
-/** The name of a timer's house, as its answer has it. */
+/** Name of a timer's site, from its stored answer. */
 function nameIn(answer: KeptAnswer | null): string {
-  // The cast only looks: what is missing is not there.
+  // The cast only reads; missing parts are skipped.
   const body = answer?.body as
     { site?: { name?: string }; plan?: { timer?: { name?: string } } } | undefined;
   return [body?.site?.name, body?.plan?.timer?.name].filter(Boolean).join(', ') || say`a timer`;
@@ -61,7 +61,7 @@ const KEPT_KEY = [say`kept on this device`];
 const sizeWords = (bytes: number) =>
   bytes < 1e6 ? `${Math.ceil(bytes / 1e3)} kB` : `${Math.round(bytes / 1e6)} MB`;
 
-/** What of the office is on this device, how old it is, and what has not reached the office. */
+/** What is stored on this device, how old it is, and what has not been sent. */
 export default function KeptPage() {
   const { clock, order } = usePreferences();
   const client = useQueryClient();

@@ -14,7 +14,7 @@ export default function NewCompanyPage() {
   const founding = useFounding();
   const found = useFound();
   const comeIn = useComeIn();
-  // Made once, so that two presses found one company.
+  // Made once, so that pressing twice creates one company.
   const [ids] = useState(() => ({ id: newId(), personId: newId() }));
   const [typed, setTyped] = useState({ company: '', name: '', email: '', password: '', code: '' });
   if (founding.isPending) return <Loading what={say`the page`} />;

@@ -10,7 +10,7 @@ import { say } from '@water-clock/core';
 
 const CODE_CODES = ['code-needed', 'wrong-code'];
 
-/** Who forgot their password asks for a link. */
+/** Asks for a link to a new password. */
 function Forgotten({ email }: { readonly email: string }) {
   const { mutate, isPending, isSuccess, error, variables } = useForgotten();
   if (isSuccess)
@@ -34,7 +34,7 @@ function Forgotten({ email }: { readonly email: string }) {
 
 function FoundLink() {
   const founding = useFounding();
-  // Nobody has an account yet: the first visit founds the company.
+  // No one has an account yet: the first visit creates the company.
   if (founding.data === 'code') return <Navigate to="/new-company" replace />;
   if (founding.data !== 'open') return null;
   return (

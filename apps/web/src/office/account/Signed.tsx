@@ -10,11 +10,11 @@ const NewVersion = lazy(() => import('../../data/offline/NewVersion.tsx'));
 const Outbox = lazy(() => import('../../data/offline/Outbox.tsx'));
 const SignInPage = lazy(() => import('./SignInPage.tsx'));
 
-/** Where somebody was taken out of the company, what they entered on this device is handed to the office. */
+/** When someone was removed from the company, hands in what they entered on this device. */
 function LeftBehind() {
   const [handed, setHanded] = useState(0);
   useEffect(() => {
-    // A stranger's device has nothing, and loads nothing of this.
+    // A stranger's device has nothing, and loads none of this.
     const waits = Object.keys(localStorage).some((key) => key.startsWith(PREFIX));
     if (waits)
       void import('../../data/editor/leaveBehind.ts').then(({ leaveBehind }) =>
@@ -28,7 +28,7 @@ function LeftBehind() {
   ) : null;
 }
 
-/** What is for people who are signed in. Shows the sign-in to strangers. */
+/** Content for signed-in people; strangers see the sign-in page. */
 export function Signed() {
   const session = useSession();
   if (session.isPending) return <Loading what={say`your sites`} />;

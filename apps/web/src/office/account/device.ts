@@ -1,4 +1,4 @@
-/** What of a person is on this device: counted before they sign out, and taken away when they do. */
+/** A person's data on this device: counted before sign-out, deleted afterwards. */
 import { listed, say } from '@water-clock/core';
 import { countPending, isAnothersPending } from '../../data/editor/pendingWrites.ts';
 import { isAnothersNewSite, newTimers } from '../../data/api/newSites.ts';
@@ -32,7 +32,7 @@ export function unsentWords({ sites, changes, photos }: Unsent): string | null {
   return parts.length > 0 ? listed(parts) : null;
 }
 
-/** Leaves nothing of the person; what waits for somebody else stays theirs. */
+/** Deletes the person's data; what waits for others stays. */
 export async function clearTimer(): Promise<void> {
   await dropWaitingPhotos();
   const { forget } = await import('../../data/offlineCache/kept.ts');

@@ -1,7 +1,7 @@
 import type { Role } from '../../data/api/people.ts';
 import { say } from '@water-clock/core';
 
-/** From who may do most to who may do least. */
+/** From most rights to fewest. */
 export const ROLES: readonly (readonly [role: Role, name: string, may: string])[] = [
   ['owner', say`Owner`, say`can do everything, including managing people and the company`],
   ['office', say`Office`, say`works on all sites, timers and the library`],

@@ -1,7 +1,7 @@
 import { useNavigate } from 'react-router';
 import { useSignIn } from '../../data/api/people.ts';
 
-/** Signs somebody in who has just chosen a password, and shows the application: to who has a second factor, its sign-in. */
+/** Signs in someone who has just chosen a password, or shows the sign-in page if they use a second factor. */
 export function useComeIn(): (email: string, password: string) => void {
   const navigate = useNavigate();
   const signIn = useSignIn();

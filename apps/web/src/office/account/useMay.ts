@@ -1,4 +1,4 @@
 import { useSession } from '../../data/api/people.ts';
 
-/** Whether the person may change the company's sites, timers and library; apprentices only propose. */
+/** Whether the person may change sites, timers and the library; apprentices only suggest. */
 export const useMayWork = (): boolean => useSession().data?.person?.role !== 'apprentice';

@@ -39,7 +39,7 @@ const VIEWS = [
 ] as const;
 type View = (typeof VIEWS)[number]['value'];
 
-/** The address by which a calendar program reads one's visits. */
+/** The address from which a calendar program reads one's visits. */
 function PrivateAddress() {
   const link = useCalendarLink();
   const make = useMakeCalendarLink();
@@ -124,7 +124,7 @@ interface MonthProps {
   readonly go: (day: EpochDay, view?: View) => void;
 }
 
-/** Most names in a day of the month. */
+/** Most names in one day of the month view. */
 const MOST_NAMES = 2;
 
 function Month({ day, person, go }: MonthProps) {
@@ -132,7 +132,7 @@ function Month({ day, person, go }: MonthProps) {
   useLayoutEffect(() => beginWeekOn(weekStart), [weekStart]);
   const isPhone = useScreen() === 'phone';
   const shown = dayjs(formatDate(day));
-  // The pages of a month begin and end in the months beside it.
+  // The month view includes days of the months before and after.
   const from = shown.startOf('month').subtract(7, 'day').format('YYYY-MM-DD');
   const to = shown.endOf('month').add(14, 'day').format('YYYY-MM-DD');
   const visits = useCalendar(from, to, person, { clock, order });
@@ -216,7 +216,7 @@ function WithoutDate({
   );
 }
 
-/** The company's visits: a week of days, a month, and what has no date; each person's or all. */
+/** The company's visits: week, month, and visits without a date; one person's or everyone's. */
 export default function CalendarPage() {
   const { weekStart } = usePreferences();
   const people = usePeople();

@@ -44,7 +44,7 @@ interface ItemProps {
 
 const FOLLOW_UP = 'follow-up';
 
-/** Somebody says whether the first real watering came. */
+/** Confirms that the first watering ran. */
 function Confirm({ visit: { timerId, site }, today }: Pick<ItemProps, 'visit' | 'today'>) {
   const navigate = useNavigate();
   const confirm = useConfirmWatering();
@@ -129,21 +129,21 @@ function Item({ visit, today, sorts, plan }: ItemProps) {
 
 interface Props {
   readonly visits: readonly CalendarVisit[];
-  /** Of this day and this person; null: nobody has put it in order. */
+  /** For this day and person; null: not ordered yet. */
   readonly order: DayOrder | null;
-  /** Null: a list that has no order of its own, such as of what is overdue. */
+  /** Null: a list without an order of its own, such as overdue visits. */
   readonly day: { readonly date: string; readonly personId: string | null } | null;
   /** `YYYY-MM-DD`. */
   readonly today: string;
   readonly none: string;
 }
 
-/** Visits of a day, in an order that is dragged, or by town and street, or by distance. */
+/** A day's visits, ordered by dragging, by town and street, or by distance. */
 export function DayList({ visits, order, day, today, none }: Props) {
   const mayWork = useMayWork();
   const put = useOrderDay();
   const [planned, plan] = useState<CalendarVisit | null>(null);
-  /** As it was dragged, until the server says so, too. */
+  /** The dragged order, until the server confirms it. */
   const [dragged, setDragged] = useState<readonly string[] | null>(null);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),

@@ -13,7 +13,7 @@ interface Props {
   readonly close: () => void;
 }
 
-/** When somebody goes there, and who. */
+/** When someone goes there, and who. */
 export default function VisitDialog({ visit, close }: Props) {
   const { timerId, site, stop } = visit;
   const people = usePeople();

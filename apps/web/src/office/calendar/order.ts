@@ -1,8 +1,8 @@
-/** The order of a day's visits. No interface code. */
+/** Ordering a day's visits. No interface code. */
 import { routeKilometres, routeThrough } from '@water-clock/core';
 import type { CalendarVisit } from '../../data/api/calendar.ts';
 
-/** As it was put in order; what came since stands after that, by town and street as the server has it. */
+/** The saved order; new visits follow, by town and street as the server sends them. */
 export function inOrder(
   visits: readonly CalendarVisit[],
   timerIds: readonly string[],
@@ -16,7 +16,7 @@ export function inOrder(
 
 const isPlaced = (visit: CalendarVisit) => visit.latitude !== null && visit.longitude !== null;
 
-/** By distance; what has no known place stands last. */
+/** By distance; visits without coordinates come last. */
 export function byDistance(visits: readonly CalendarVisit[]): CalendarVisit[] {
   const placed = visits.flatMap((visit) =>
     visit.latitude === null || visit.longitude === null
@@ -29,7 +29,7 @@ export function byDistance(visits: readonly CalendarVisit[]): CalendarVisit[] {
   ];
 }
 
-/** Whole km as the crow flies; null: fewer than two places are known. */
+/** Whole km in a straight line; null if fewer than two places are known. */
 export function wayOf(visits: readonly CalendarVisit[]): number | null {
   const placed = visits.flatMap(({ latitude, longitude }) =>
     latitude === null || longitude === null ? [] : [{ latitude, longitude }],

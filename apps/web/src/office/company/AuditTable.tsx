@@ -32,11 +32,11 @@ const WHAT: Record<Audited, string> = {
   'token-withdrawn': say`Revoked an API token`,
 };
 
-/** Who typed a wrong password is not known, only for whom. */
+/** For a wrong password, only the account is known, not who typed it. */
 const whoWords = ({ what, by }: AuditEntry): string =>
   by === null ? say`Someone with a link` : what === 'sign-in-failed' ? say`Someone, as ${by}` : by;
 
-/** Who came in, and what went out or was changed for all. */
+/** The activity log. */
 export function AuditTable() {
   const moment = useMoment();
   const audit = useAudit();

@@ -6,7 +6,7 @@ import { FileButton } from '../../shared/fields/FileButton.tsx';
 import { usePreferences } from '../../app/platform/preferences.tsx';
 import { plural, say } from '@water-clock/core';
 
-/** The whole company as one file, out and into an empty one. */
+/** The whole company as one file: export, and import into an empty company. */
 export function CompanyArchive() {
   const { clock, order } = usePreferences();
   const client = useQueryClient();

@@ -26,7 +26,7 @@ const PARTS = [
   },
 ];
 
-/** What an owner looks after. */
+/** An owner's pages. */
 export default function CompanyPage() {
   const person = useSession().data?.person;
   const { part = 'people' } = useParams();

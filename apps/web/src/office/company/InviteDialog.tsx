@@ -12,10 +12,10 @@ import { say } from '@water-clock/core';
 
 const makeLink = () => ({ id: newId(), token: newToken() });
 
-/** Invites somebody to the company, and shows the link for who is standing beside. */
+/** Invites someone and shows the link, in case they are here. */
 export function InviteDialog({ close }: { readonly close: () => void }) {
   const invite = useInvite();
-  // If the answer is lost on the way, the same one is made again, once; a refused one is given up.
+  // If the answer is lost, the same invitation is created again, not a second one; a refused one is abandoned.
   const [link, setLink] = useState(makeLink);
   const [name, setName] = useState('');
   const [email, setEmail] = useState('');

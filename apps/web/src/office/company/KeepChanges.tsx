@@ -7,7 +7,7 @@ import { Failed, Loading } from '../../app/platform/states.tsx';
 import { say } from '@water-clock/core';
 
 const FOR_EVER = 'ever';
-/** Days, as the keys of a choice. */
+/** Days, as keys of the options. */
 const KEPT: readonly (readonly [string, string])[] = [
   [FOR_EVER, say`Forever`],
   ['365', say`1 year`],
@@ -15,11 +15,11 @@ const KEPT: readonly (readonly [string, string])[] = [
   ['1825', say`5 years`],
 ];
 
-/** Whether a choice deletes what the present one keeps. */
+/** Whether a choice deletes what the current one keeps. */
 const isShorter = (value: string, than: string): boolean =>
   value !== FOR_EVER && (than === FOR_EVER || Number(value) < Number(than));
 
-/** For how long it is kept who changed what. */
+/** How long changes are kept. */
 export function KeepChanges() {
   const company = useCompany();
   const keep = useKeepChanges();

@@ -11,7 +11,7 @@ const STATE: Readonly<Record<Mail['state'], string>> = {
   kept: say`not sent: no mail server`,
 };
 
-/** What the application wrote to people. What was not sent can be read here, and passed on by hand. */
+/** Mail to people. What was not sent can be read here and passed on. */
 export function MailList() {
   const moment = useMoment();
   const mails = useMails();

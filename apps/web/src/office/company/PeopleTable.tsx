@@ -21,7 +21,7 @@ import { useMoment } from '../../app/platform/useMoment.ts';
 import { InviteDialog } from './InviteDialog.tsx';
 import { say } from '@water-clock/core';
 
-/** What is asked before it is done. */
+/** Question before the action. */
 const ASKED = {
   removal: {
     title: (name: string) => say`Remove ${name} from the company?`,
@@ -63,7 +63,7 @@ function Invitations() {
   );
 }
 
-/** Who is in the company, as what; and who is invited. */
+/** The company's members with their roles, and invitations. */
 export function PeopleTable() {
   const own = useSession().data?.person?.id;
   const isPhone = useScreen() === 'phone';

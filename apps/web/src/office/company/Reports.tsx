@@ -19,7 +19,7 @@ const LITRES_OF_A_GALLON = 3.785_411_784;
 const whole = (value: number) => Math.round(value).toLocaleString();
 const monthWords = (month: string) => `${monthName(Number(month.slice(5)))} ${month.slice(0, 4)}`;
 
-/** What stands in each row beside its name. */
+/** Columns beside the name. */
 const COLUMNS = [
   ['visits', say`Visits`],
   ['minutes', say`Minutes`],
@@ -32,7 +32,7 @@ const COLUMNS = [
 
 interface PartProps<R extends ReportRow> {
   readonly title: string;
-  /** What its first column names. */
+  /** Heading of the first column. */
   readonly first: string;
   readonly file: string;
   readonly rows: readonly R[];
@@ -87,7 +87,7 @@ function Part<R extends ReportRow>({ title, first, file, rows, nameOf, linkOf }:
   );
 }
 
-/** What the visits of some time came to. */
+/** Totals of the visits of a period. */
 export function Reports() {
   const today = Math.floor(useCivilNow(deviceZone()) / SECONDS_PER_DAY);
   const [from, setFrom] = useState(() => formatDate(today - YEAR));

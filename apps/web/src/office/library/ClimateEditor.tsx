@@ -23,7 +23,7 @@ const WAY_WORDS = {
   hargreaves: say`Hargreaves`,
 } as const;
 
-/** Field, heading, and what is allowed; the first three are needed. */
+/** Field, heading and allowed values; the first three columns are required. */
 const COLUMNS = [
   ['highestCelsius', say`Highest, °C`, -80, 70],
   ['lowestCelsius', say`Lowest, °C`, -80, 70],
@@ -39,7 +39,7 @@ interface Props {
   readonly change: (document: ClimateDocument) => void;
 }
 
-/** The climate of a place: twelve months, from a spreadsheet of days or of months, or entered. */
+/** A climate: twelve months, from a spreadsheet of days or months, or entered. */
 export function ClimateEditor({ document, change }: Props) {
   const [read, setRead] = useState<WeatherTable | null>(null);
   const [fault, setFault] = useState<string | null>(null);
@@ -157,7 +157,7 @@ export function ClimateEditor({ document, change }: Props) {
                       {...(NEEDED.includes(key) ? {} : { empty: '–' })}
                       commit={(value) => {
                         const { [key]: _before, ...rest } = month;
-                        // The cast holds because only what is not needed is left out.
+                        // Safe cast: only optional fields are omitted.
                         const next = (
                           value === null ? rest : { ...rest, [key]: value }
                         ) as WeatherFigures;

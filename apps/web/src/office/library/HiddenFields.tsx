@@ -8,7 +8,7 @@ interface Props {
   readonly change: (document: TimerKind) => void;
 }
 
-/** What the panel of a kind hides until it is asked for, as the bench timer needs it. */
+/** What a kind's panel hides, as the bench timer needs it. */
 export function HiddenFields({ document, change }: Props) {
   const { hidden = {}, ...rest } = document;
   const { programsAbove, laterStarts = false } = hidden;

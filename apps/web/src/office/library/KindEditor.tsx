@@ -27,14 +27,14 @@ const NOTES = [
   ['restore', say`What save and restore keeps`],
 ] as const;
 
-/** A kind of timer: what it can do, and what somebody in front of it has to know. */
+/** A timer kind: what it can do, and what someone in front of it must know. */
 export function KindEditor({ document, change, today }: Props) {
   const { timer, reach = [], signs = [], factory = [] } = document;
   const plan = emptyPlan(timer);
-  /** The abilities are edited as on a timer, but nothing is sent: the document is saved whole. */
+  /** Abilities are edited as on a timer, but nothing is sent; the document is saved as a whole. */
   const editor = {
     commit: (made: Parameters<typeof applyChange>[1] | { readonly type: string }) => {
-      // The cast holds because the abilities make plan changes only.
+      // Safe cast: the abilities make only plan changes.
       const applied = applyChange(plan, made as Parameters<typeof applyChange>[1]);
       if (!applied.ok) return applied.faults;
       change({ ...document, timer: applied.value.plan.timer });

@@ -28,7 +28,7 @@ interface Props {
   readonly leave: () => void;
 }
 
-/** A kind of timer of one's own, from answers about what is on the box. */
+/** A timer kind of the company's own, from questions about the timer. */
 export function KindQuestions({ make, leave }: Props) {
   const [answers, setAnswers] = useState<Answers>(USUAL_ANSWERS);
   const [fault, setFault] = useState<string | null>(null);

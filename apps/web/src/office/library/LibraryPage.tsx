@@ -74,7 +74,7 @@ const newRules = (): Rules => ({
   editions: [{ from: `${new Date().getFullYear()}-01-01`, clauses: [{}] }],
 });
 
-/** A mild year, to be replaced by a file. */
+/** A mild year, to be replaced from a file. */
 const newClimate = (): ClimateDocument => ({
   format: CLIMATE_FORMAT,
   version: CLIMATE_VERSION,
@@ -99,7 +99,7 @@ function Entry({
   const { document } = draft;
   const [search, setSearch] = useSearchParams();
   const navigate = useNavigate();
-  // Read first; what is being changed stays open for changing.
+  // Read-only first; an open edit stays open.
   if (!search.has('edit'))
     return (
       <>
@@ -133,7 +133,7 @@ function Entry({
   );
 }
 
-/** The towns of the simulated feed, as files. */
+/** The towns of the simulated weather, as files. */
 function Feed({
   add,
   failed,
@@ -199,7 +199,7 @@ function ShelfList<S extends PagedShelf>({ shelf }: { readonly shelf: S }) {
   const navigate = useNavigate();
   const [faults, setFaults] = useState<readonly string[]>([]);
   const [asking, setAsking] = useState(false);
-  /** What is asked for again, since its answer was lost, has the same ids, so that it is done once. */
+  /** A repeated request keeps its ids, so that it is done once. */
   const ids = useRef(new Map<string, { readonly target: string; readonly id: string }>());
   if (items.isPending) return <Loading what={say`the library`} />;
   if (items.isError)
@@ -342,7 +342,7 @@ function OpenEntry<S extends PagedShelf>({
   );
 }
 
-/** The office's documents: rules, kinds of timer, minutes and weather, all in open formats. */
+/** The company's documents: rules, timer kinds, minutes and weather, all in open formats. */
 export default function LibraryPage() {
   const { shelf: path = 'rules', entry } = useParams();
   const [shelf, shelfName = ''] = SHELVES.find(([one]) => one === path) ?? [];

@@ -29,7 +29,7 @@ const FACTORS = [
   ['soils', say`Soil`, SOIL_WORDS],
 ] as const;
 
-/** The office’s minutes by head, and how they are adjusted. */
+/** The company's minutes by head, and how they are adjusted. */
 export function MinutesEditor({ document, change }: Props) {
   const setHead = (head: HeadType, more: object) =>
     change({

@@ -20,7 +20,7 @@ const ENDS = [
   ['midnight', say`at midnight`],
 ] as const;
 
-/** Lengths as they are typed: `24 48 72`; null where something is none. */
+/** Lengths as typed, `24 48 72`; null if one cannot be read. */
 function lengthsOf(text: string): number[] | null {
   const numbers = text
     .split(/[\s,]+/u)
@@ -37,7 +37,7 @@ const USUAL: Readonly<Record<'hours' | 'days', readonly number[]>> = {
   days: [1, 2, 3, 4, 5, 6, 7],
 };
 
-/** How a rain delay is set on this kind of timer: its unit, its lengths, when it ends. */
+/** How rain delay works on this kind: unit, lengths and end. */
 export function RainDelayFields({ document, change }: Props) {
   const { rainDelay } = document;
   const [typed, setTyped] = useState<string | null>(null);

@@ -108,7 +108,7 @@ const ReadKind = ({ document }: { readonly document: TimerKind }) => (
   </section>
 );
 
-/** A document of the library as something to read. */
+/** A library document, read-only. */
 export function ReadDocument({
   document,
   today,

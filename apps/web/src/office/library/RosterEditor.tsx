@@ -32,9 +32,9 @@ const rowWords = (row: string) => ROW_WORDS[row] ?? say`Ends in ${row}`;
 
 const inOrder = (days: readonly Weekday[]) => WEEKDAYS.filter((one) => days.includes(one));
 
-/** Rows by weekdays, as a spreadsheet: arrows move, Space or a press sets a day, Ctrl D takes the row above. */
+/** Rows by weekdays, as in a spreadsheet: arrows move, Space or a press sets a day, Ctrl-D copies the row above. */
 function RosterGrid({ table, kind, name, change }: TableProps) {
-  // On a phone the names of the days are far above.
+  // On a phone the day names are out of sight.
   const isPhone = useScreen() === 'phone';
   const rows = rosterRows(kind);
   const { days } = table;
@@ -139,7 +139,7 @@ interface Props {
   readonly change: (edition: RulesEdition) => void;
 }
 
-/** Watering rules as a grid: last digit, or odd and even, by weekday, a grid for each supply. */
+/** Watering rules as a grid: last digit, or odd and even, by weekday; one grid for each supply. */
 export function RosterEditor({ edition, kind, change }: Props) {
   const { tables } = rosterOf(edition, kind);
   const put = (next: readonly RosterTable[]) => change(withRoster(edition, { kind, tables: next }));

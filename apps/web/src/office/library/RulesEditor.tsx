@@ -29,9 +29,9 @@ const DIGITS = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9] as const;
 const toggled = <T,>(list: readonly T[] | undefined, item: T, order: readonly T[]): readonly T[] =>
   order.filter((each) => (each === item) !== (list ?? []).includes(each));
 
-/** A record without the fields whose value is undefined or an empty list. */
+/** A record without fields that are undefined or empty lists. */
 const tidy = <T extends object>(record: { [K in keyof T]: T[K] | undefined }): T =>
-  // The cast holds because only optional fields can be without a value.
+  // Safe cast: only optional fields can be missing.
   Object.fromEntries(
     Object.entries(record).filter(
       ([, value]) => value !== undefined && !(Array.isArray(value) && value.length === 0),
@@ -45,7 +45,7 @@ interface ClauseProps {
   readonly today: EpochDay;
 }
 
-/** Which houses a clause is about, and what they may do. */
+/** Which sites a clause is for, and what it allows. */
 function ClauseEditor({ clause, name, change, today }: ClauseProps) {
   const { clock, order } = usePreferences();
   const { when = {} } = clause;
@@ -148,7 +148,7 @@ const WAYS: readonly (readonly [Way, string])[] = [
   ['clauses', say`As a list`],
 ];
 
-/** A grid where houses go by their numbers and it says all that the clauses say; also where nothing is entered yet. */
+/** A grid if the rules go by house number and it can show every clause; also for empty rules. */
 function usualWay(edition: RulesEdition): Way {
   const { clauses } = edition;
   const goes = (by: 'lastDigits' | 'parity') => clauses.some(({ when }) => when?.[by]);
@@ -252,7 +252,7 @@ interface Props {
   readonly today: EpochDay;
 }
 
-/** The rules of a district: editions by the date from which they hold, and a house to try them on. */
+/** A district's rules: editions by date, and an address to try them on. */
 export function RulesEditor({ document, change, today }: Props) {
   const { clock, order } = usePreferences();
   const [houseNumber, setHouseNumber] = useState('41');
@@ -304,7 +304,7 @@ export function RulesEditor({ document, change, today }: Props) {
   );
 }
 
-/** A year after a date, or the first of January of this one. */
+/** A year after a date, or January 1 of this year. */
 function nextYear(date: string | undefined): string {
   if (date === undefined) return `${new Date().getFullYear()}-01-01`;
   const [year = '2000', ...rest] = date.split('-');

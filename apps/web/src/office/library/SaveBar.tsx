@@ -8,7 +8,7 @@ interface Props {
   readonly done: () => void;
 }
 
-/** Saves a document, shows what is wrong with it, and both sides where somebody else was faster. */
+/** Saves a document and shows its faults, or both sides of a conflict. */
 export function SaveBar({ draft, done }: Props) {
   const { faults, theirs, changed, saving, saved } = draft;
   const mayWork = useMayWork();

@@ -1,4 +1,4 @@
-/** A kind of timer from what is on the box, one question after another. No interface code. */
+/** A timer kind from questions about the timer, one after another. No interface code. */
 import { KIND_FORMAT, KIND_VERSION, type Timer, type TimerKind } from '@water-clock/core';
 
 export interface Answers {
@@ -45,7 +45,7 @@ export const USUAL_ANSWERS: Answers = {
 
 const RUN_STEP_SECONDS = { seconds: 1, minutes: 60, fives: 300 } as const;
 
-/** What the timer can do, by the answers. */
+/** What the timer can do, from the answers. */
 export function kindOfAnswers(answers: Answers): TimerKind {
   const { percent } = answers;
   const scope = percent === 'none' ? 'none' : percent === 'program' ? 'program' : 'timer';

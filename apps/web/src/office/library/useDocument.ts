@@ -15,14 +15,14 @@ export interface Draft<D> {
   readonly save: () => void;
   readonly saving: boolean;
   readonly saved: boolean;
-  /** What is wrong, by place, in words; empty where nothing is. */
+  /** Faults by path, as messages; empty if there are none. */
   readonly faults: readonly string[];
-  /** Somebody else saved meanwhile: theirs, or null where they took it out. */
+  /** Someone else saved in the meantime: their document, or null if they deleted it. */
   readonly theirs: { readonly version: number; readonly document: D | null } | null;
   readonly resolve: (choice: 'theirs' | 'mine') => void;
 }
 
-/** A document of the library while it is edited: saved as a whole, with one id for each content, against the version it was based on. */
+/** A library document being edited: saved as a whole, with one id for each content, on the version it was based on. */
 export function useDocument<S extends Shelf>(
   shelf: S,
   item: LibraryItem<Shelves[S]>,
@@ -58,7 +58,7 @@ export function useDocument<S extends Shelf>(
           },
           onError: (error) => {
             if (error instanceof RefusedError && error.code === 'stale-version') {
-              // The cast trusts our own server: a stale write is answered with the present state.
+              // Safe cast: our own server answers a stale write with the current document.
               setTheirs(error.body['current'] as NonNullable<Draft<D>['theirs']>);
               return;
             }

@@ -36,7 +36,7 @@ interface Props {
   readonly close: () => void;
 }
 
-/** One garden: what is proposed beside what is set, what to say by phone, and the letter to the homeowner. */
+/** One garden: the suggestion beside the current settings, the phone script, and the letter. */
 export default function HouseDrawer({ replan, line, close }: Props) {
   const timer = useTimer(line.timerId);
   const proposals = useProposals(line.timerId);
@@ -79,7 +79,7 @@ export default function HouseDrawer({ replan, line, close }: Props) {
         { on: today, clock, order },
       ),
     );
-    // The lines are made in that language, too: their names are its words.
+    // The lines are in that language too, because their names are part of it.
     const toSay = inTheirs(() => {
       const said = attempt(() => keyInLines(made.plan, plan, panel, true));
       return said.ok ? phoneSentences(said.value, panel.style) : [];

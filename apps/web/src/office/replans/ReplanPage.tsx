@@ -27,7 +27,7 @@ import { progressWords, titleOf } from './words.ts';
 const HouseDrawer = lazy(() => import('./HouseDrawer.tsx'));
 
 const PAGE = 50;
-/** As many as one request plans. */
+/** Most timers in one request. */
 const VISITS_AT_ONCE = 1_000;
 
 const STATE_WORDS = {
@@ -45,7 +45,7 @@ const ANSWERS = {
 function State({ line }: { readonly line: ReplanLine }) {
   const { state, proposal } = line;
   if (proposal && proposal.state in ANSWERS)
-    // The cast holds: it is one of the words.
+    // Safe cast: one of the keys.
     return <Tag>{ANSWERS[proposal.state as keyof typeof ANSWERS]}</Tag>;
   return (
     <Tag color={state === 'none' ? 'red' : state === 'proposed' ? 'purple' : 'default'}>
@@ -54,7 +54,7 @@ function State({ line }: { readonly line: ReplanLine }) {
   );
 }
 
-/** Accepting all is a job of the server: it goes on while nobody looks, and can be stopped. */
+/** "Accept all" is a server job: it continues without the page, and can be stopped. */
 function AcceptAll({ replan, count }: { readonly replan: Replan; readonly count: number }) {
   const { id, counts } = replan;
   const accept = useAcceptance(id, 'start');
@@ -99,7 +99,7 @@ function AcceptAll({ replan, count }: { readonly replan: Replan; readonly count:
   );
 }
 
-/** The visits go to the calendar, to be given a day and a person there. */
+/** Adds the visits to the calendar, to be given a day and a person there. */
 function PlanVisits({ replan, count }: { readonly replan: Replan; readonly count: number }) {
   const someDay = useSomeDay();
   const plan = useMutation({
@@ -134,7 +134,7 @@ function PlanVisits({ replan, count }: { readonly replan: Replan; readonly count
   );
 }
 
-/** What becomes of each garden, in the order of towns and streets: to be told by phone, to be visited, without a plan, decided. */
+/** The timers of a replan by town and street: to call, to visit, without a plan, decided. */
 export default function ReplanPage() {
   const { replanId = '' } = useParams();
   const { clock, order } = usePreferences();

@@ -17,7 +17,7 @@ import { progressWords, titleOf } from './words.ts';
 
 const MONTHS = Array.from({ length: 12 }, (_, i) => i + 1);
 
-/** How many gardens given rules touch. */
+/** How many gardens the rules affect. */
 function Touched({ rulesId }: { readonly rulesId: string }) {
   const { clock, order } = usePreferences();
   const lines = useLines({ rules: rulesId, size: 1 }, { clock, order });
@@ -36,7 +36,7 @@ function Touched({ rulesId }: { readonly rulesId: string }) {
   );
 }
 
-/** Many gardens planned anew at once: for rules that have changed, or for a month. */
+/** Replans of many gardens, for changed rules or a month. */
 export default function ReplansPage() {
   const { order } = usePreferences();
   const mayWork = useMayWork();

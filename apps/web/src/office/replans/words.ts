@@ -1,4 +1,4 @@
-/** Replans in words. No interface code. */
+/** Messages about replans. No interface code. */
 import { monthName, say } from '@water-clock/core';
 import type { Replan } from '../../data/api/replans.ts';
 
@@ -20,7 +20,7 @@ export const becauseOf = ({
       : say`The watering rules of ${rules} are changing`
     : say`${monthName(month ?? 1)} needs a different amount of water`;
 
-/** How far it is: `12 of 30 planned`. */
+/** Progress: `12 of 30 planned`. */
 export function progressWords({ counts }: Pick<Replan, 'counts'>): string {
   const { all, waiting, phone, visit, open, done, fits } = counts;
   if (waiting > 0) return say`${all - waiting} of ${all} planned`;

@@ -20,7 +20,7 @@ const hasWords = (text: string, sought: string) =>
     .split(/\s+/u)
     .every((word) => text.toLowerCase().includes(word));
 
-/** One more timer at a house: empty, of some kind, or as another one is. */
+/** Adds a timer to a site: an empty one of some kind, or a copy. */
 export function AddTimer({ house, close }: { readonly house: House; readonly close: () => void }) {
   const { clock, order } = usePreferences();
   const navigate = useNavigate();

@@ -9,13 +9,13 @@ interface Props {
   readonly of: 'sites' | 'timers';
   readonly id: string;
   readonly name: string;
-  /** Where it is saved as a file. */
+  /** Address of the archive. */
   readonly file: string;
   readonly close: () => void;
   readonly done: () => void;
 }
 
-/** Deletes for good, by the name, after it was saved as a file. */
+/** Permanent deletion, confirmed by typing the name after saving an archive. */
 export function DeletionDialog({ of, id, name, file, close, done }: Props) {
   const deletion = useDeletion();
   const [typed, setTyped] = useState('');

@@ -28,7 +28,7 @@ interface Props {
   readonly tonight: EpochDay;
 }
 
-/** Stretches in which two timers both water, of one night. */
+/** Times in a night at which two timers both water. */
 function bothRun(all: readonly Night[]): readonly { from: number; to: number }[] {
   return all.flatMap((night, i) =>
     all
@@ -45,7 +45,7 @@ function bothRun(all: readonly Night[]): readonly { from: number; to: number }[]
   );
 }
 
-/** One night of the whole house: the programs of every timer under each other, and where two timers run at once. */
+/** One night of the whole site: every timer's programs, and where two timers run at once. */
 export function HouseNight({ site, timers, nights, tonight }: Props) {
   const { clock, order } = usePreferences();
   const [ahead, setAhead] = useState(0);

@@ -248,7 +248,7 @@ function PersonalDialog({ house, close }: { readonly house: House; readonly clos
   );
 }
 
-/** A house: its timers, and how they get on with one supply. */
+/** A site: its timers, and how they share one supply. */
 export default function HousePage() {
   const { siteId = '' } = useParams();
   const navigate = useNavigate();

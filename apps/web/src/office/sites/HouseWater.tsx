@@ -27,7 +27,7 @@ interface Props {
   readonly tonight: number;
 }
 
-/** How the timers of a house get on with one supply. */
+/** How a site's timers share one supply. */
 export function HouseWater({ house, today, tonight }: Props) {
   const { units, clock, order } = usePreferences();
   const timers = house.timers.filter(({ isArchived }) => !isArchived);

@@ -16,7 +16,7 @@ import { plural, say } from '@water-clock/core';
 interface Props {
   readonly chosen: readonly VersionedId[];
   readonly choose: (sites: readonly VersionedId[]) => void;
-  /** What is sought, and how many timers that are. */
+  /** The current search, and its number of timers. */
   readonly which: WhichTimers;
   readonly total: number;
 }
@@ -24,7 +24,7 @@ interface Props {
 const NONE = 'none';
 const valueOf = (value: string) => (value === NONE ? null : value);
 
-/** What is done to the sites that are chosen: to all of them at once. */
+/** Actions on all selected sites. */
 export function ManyBar({ chosen, choose, which, total }: Props) {
   const rules = useLibrary('rules');
   const people = usePeople();

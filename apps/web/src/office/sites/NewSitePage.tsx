@@ -18,14 +18,14 @@ import { SiteFormFields } from '../../visit/house/SiteFormFields.tsx';
 import { SelectField } from '../../shared/fields/SelectField.tsx';
 
 const FROM_DOCUMENT = 'document';
-/** An ordinary one, to begin with. */
+/** Default kind. */
 const USUAL_KIND = SHIPPED_KINDS[2]?.id ?? FROM_DOCUMENT;
 
-/** A house and its timer: of one of the generic kinds, or from a plan document. */
+/** A new site with its timer, of a generic kind or from a plan document. */
 export default function NewSitePage() {
   const navigate = useNavigate();
   const addSite = useAddSite();
-  // Made once, so that two presses add one site.
+  // Made once, so that pressing twice adds one site.
   const [ids] = useState(() => ({ siteId: newId(), timerId: newId() }));
   const [form, setForm] = useState<SiteForm>(() => emptyForm(deviceZone()));
   const [faults, setFaults] = useState<SiteFaults>({});

@@ -13,7 +13,7 @@ interface Props {
   readonly close: () => void;
 }
 
-/** What a timer is called, and at which house it is. */
+/** A timer's name and site. */
 export function PlaceDialog({ timer, close }: Props) {
   const [sought, seek] = useState('');
   const sites = useSites(useSettled(sought));

@@ -18,11 +18,11 @@ import { FileButton } from '../../shared/fields/FileButton.tsx';
 import { rowsOf, saveCsv } from '../../app/platform/csv.ts';
 import { deviceZone, isZone } from '../../app/platform/zone.ts';
 
-/** An ordinary one, where no row says another. */
+/** Default for rows that name no kind. */
 const USUAL_KIND = SHIPPED_KINDS[2] ?? SHIPPED_KINDS[0];
 
 interface Part {
-  /** Of the write, made once: sent again, it is done once. */
+  /** Id of the write, made once: sent again, it is done once. */
   readonly id: string;
   readonly sites: readonly ImportedSite[];
 }
@@ -40,7 +40,7 @@ function partsOf({ entries }: SiteTable): Part[] {
   }));
 }
 
-/** Sites from a spreadsheet: first shows what would be brought, with each bad cell marked, then brings it. */
+/** Imports sites from a spreadsheet: first a preview with each bad cell marked, then the import. */
 export default function SiteImport({ close }: { readonly close: () => void }) {
   const client = useQueryClient();
   const kinds = useLibrary('kinds');

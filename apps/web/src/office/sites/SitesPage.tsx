@@ -41,7 +41,7 @@ const SiteImport = lazy(() => import('./SiteImport.tsx'));
 const PAGE = 20;
 const ALL = 'all';
 
-/** What was changed lately is worked out again; until then the list says how it was. */
+/** What changed recently is recalculated; until then the list says as of when. */
 function Checking({ left, of }: { readonly left: number; readonly of: number }) {
   const most = Math.max(of, left);
   return (
@@ -55,7 +55,7 @@ function Checking({ left, of }: { readonly left: number; readonly of: number }) 
 
 const PAUSE_MS = 200;
 
-/** What is typed stands here until there is a pause in it; the address and the server follow then. */
+/** Typed text stays here until typing pauses; then the address and the request follow. */
 function Finder({
   sought,
   seek,
@@ -91,7 +91,7 @@ interface NarrowProps {
   readonly columns: readonly ColumnName[] | null;
 }
 
-/** What is seldom chosen: whose sites, under which rules, those that are put away, and the columns. */
+/** Rarely used options: person, rules, archived sites, and columns. */
 function Narrow({ search, seek, columns }: NarrowProps) {
   const { like } = usePreferences();
   const people = usePeople();
@@ -158,7 +158,7 @@ function Narrow({ search, seek, columns }: NarrowProps) {
   );
 }
 
-/** All sites of the company: what is sought, filtered, sorted and paged stands in the address. */
+/** All sites of the company; search, filters, sorting and page are part of the address. */
 export default function SitesPage() {
   const { clock, order, liked } = usePreferences();
   const navigate = useNavigate();
@@ -200,12 +200,12 @@ export default function SitesPage() {
       },
       { replace: true },
     );
-  /** Others are sought than those that were chosen. */
+  /** The search changed since sites were selected. */
   const seek = (values: Readonly<Record<string, string | null>>) => {
     choose([]);
     set({ ...values, page: null });
   };
-  // The cast holds: they are the entries of the table. On a phone there is no room for those that would show nothing.
+  // Safe cast: these are the entries of the table. A phone has no room for filters that would show nothing.
   const filters = (Object.keys(FILTERS) as Filter[]).filter(
     (one) => !isPhone || one === filter || one === 'all' || counts[one] > 0,
   );
@@ -305,7 +305,7 @@ export default function SitesPage() {
                 selectedRowKeys: lines.data.lines
                   .filter(({ site }) => chosen.some(({ id }) => id === site.id))
                   .map(({ id }) => id),
-                // A house with several timers is chosen once, and with all of them.
+                // A site with several timers is selected once, with all of them.
                 onChange: (_: unknown, rows: readonly TimerLine[]) => {
                   const here = new Set(lines.data.lines.map(({ site }) => site.id));
                   const now = new Map(rows.map(({ site }) => [site.id, site]));

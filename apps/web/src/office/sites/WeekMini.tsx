@@ -5,10 +5,10 @@ import { say } from '@water-clock/core';
 const DAY = 18;
 const GAP = 3;
 const HEIGHT = 22;
-/** More programs than this on a day cannot be told apart so small. */
+/** More programs on one day cannot be told apart at this size. */
 const MOST = 4;
 
-/** The coming seven dates: what waters on each, and where it overlaps. */
+/** The coming seven dates: what waters on each, and overlaps. */
 export function WeekMini({ week }: { readonly week: TimerLine['week'] }) {
   if (week.length === 0) return <span className="soft">–</span>;
   const words = week

@@ -1,4 +1,4 @@
-/** The columns of the list of sites. */
+/** Columns of the site list. */
 import type { ReactNode } from 'react';
 import { Tag, type TableColumnType } from 'antd';
 import { Link } from 'react-router';
@@ -51,7 +51,7 @@ export function VerdictOf({
   );
 }
 
-/** Columns beside the house, in their order; the server knows them by the same words. */
+/** Columns after the site, in order; the server uses the same keys. */
 export const COLUMN_NAMES = {
   town: say`Town`,
   street: say`Street`,
@@ -66,7 +66,7 @@ export const COLUMN_NAMES = {
   next: say`Next`,
 } as const;
 export type ColumnName = keyof typeof COLUMN_NAMES;
-// The cast holds: they are the entries of the table.
+// Safe cast: these are the entries of the table.
 export const COLUMNS = Object.keys(COLUMN_NAMES) as ColumnName[];
 export const USUAL: readonly ColumnName[] = ['town', 'verdict', 'week', 'stations', 'last', 'next'];
 const UNSORTED: readonly ColumnName[] = ['week', 'person'];
@@ -74,8 +74,8 @@ const UNSORTED: readonly ColumnName[] = ['week', 'person'];
 type Content = (line: TimerLine) => ReactNode;
 
 /**
- * @param sort the column by which it is sorted, with a minus where it goes down
- * @param next what stands in the last column
+ * @param sort sorted column, with a minus for descending
+ * @param next content of the last column
  */
 export function columnsOf(
   chosen: readonly ColumnName[],

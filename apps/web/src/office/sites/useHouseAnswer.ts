@@ -3,7 +3,7 @@ import type { HouseAnswer, HouseQuestion } from '../../data/workers/housing.ts';
 import type { HousingWorker } from '../../data/workers/housing.worker.ts';
 import { started } from '../../data/workers/started.ts';
 
-/** How the timers of a house get on with each other; null while it is worked out. */
+/** How a site's timers work together; null while loading. */
 export function useHouseAnswer(question: HouseQuestion): HouseAnswer | null {
   const of = JSON.stringify(question);
   const [answered, setAnswered] = useState<{
@@ -16,7 +16,7 @@ export function useHouseAnswer(question: HouseQuestion): HouseAnswer | null {
         type: 'module',
       }),
     );
-    // The cast undoes the text that was made of a question above.
+    // The cast reverses the serialisation above.
     void worker.call
       .answer(JSON.parse(of) as HouseQuestion)
       .then((answer) => setAnswered({ of, answer }));

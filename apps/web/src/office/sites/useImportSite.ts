@@ -5,7 +5,7 @@ import { failureWords, newId, RefusedError } from '../../data/api/request.ts';
 import { bringSite, siteKeys } from '../../data/api/sites.ts';
 import { say } from '@water-clock/core';
 
-/** Takes a whole site in as a file, and goes to its logbook; what is wrong with the file otherwise. */
+/** Imports a site archive and opens its logbook, or returns its faults. */
 export function useImportSite(): {
   readonly refusal: string | null;
   readonly take: (file: File) => void;
@@ -13,7 +13,7 @@ export function useImportSite(): {
   const client = useQueryClient();
   const navigate = useNavigate();
   const [refusal, setRefusal] = useState<string | null>(null);
-  // The same file again is the same import, should its answer have been lost.
+  // The same file again is the same import, in case the answer was lost.
   const ids = useRef(new Map<string, string>());
   const bring = async (file: File) => {
     const key = `${file.name} ${file.size} ${file.lastModified}`;

@@ -29,9 +29,9 @@ import { dueHere } from './dueHere.ts';
 
 const HERE = Intl.DateTimeFormat().resolvedOptions().timeZone;
 const DAYS_OF_A_WEEK = 7;
-/** Pixels of the week’s bars. */
+/** Height of the week's bars in pixels. */
 const BAR = { step: 70, width: 58, most: 100 };
-/** What is due later stands in the calendar. */
+/** Later visits are in the calendar. */
 const DAYS_AHEAD = 60;
 
 function UnderWay({ lines }: { readonly lines: readonly TimerLine[] }) {
@@ -63,15 +63,15 @@ const ATTENTION = {
 } as const satisfies Partial<Record<Filter, readonly [string, string]>>;
 type Trouble = keyof typeof ATTENTION;
 
-/** Later visits stand in the calendar. */
+/** Later visits are in the calendar. */
 const MOST_COMING = 4;
-/** Later ones stand in the list of sites. */
+/** Others are in the site list. */
 const MOST_UNDER_WAY = 20;
 
-/** The others stand in the calendar. */
+/** The others are in the calendar. */
 const MOST_OVERDUE = 10;
 
-/** Most names in a line of the houses that need attention. */
+/** Most site names in one line. */
 const MOST_NAMES = 4;
 
 function Gardens({ trouble, count }: { readonly trouble: Trouble; readonly count: number }) {
@@ -98,7 +98,7 @@ function Gardens({ trouble, count }: { readonly trouble: Trouble; readonly count
 }
 
 function Attention({ counts, checking }: Pick<TimerLines, 'counts' | 'checking'>) {
-  // The cast holds: they are the entries of the table.
+  // Safe cast: these are the entries of the table.
   const troubles = (Object.keys(ATTENTION) as Trouble[]).filter((one) => counts[one] > 0);
   if (troubles.length === 0)
     return (
@@ -117,7 +117,7 @@ function Attention({ counts, checking }: Pick<TimerLines, 'counts' | 'checking'>
   );
 }
 
-/** How many visits there are on each of the coming seven days; those overdue count for today. */
+/** Visits on each of the coming seven days; overdue ones count today. */
 function Week({
   now,
   later,
@@ -164,7 +164,7 @@ function Week({
 
 const isFollowUp = ({ kinds }: CalendarVisit) => kinds.includes('follow-up');
 
-/** What to do now: visits under way and due in their order, first waterings to be confirmed, gardens that need attention, the week. */
+/** What to do now: open and due visits in order, first waterings to confirm, gardens that need attention, and the week. */
 export default function TodayPage() {
   const mayWork = useMayWork();
   const { clock, order } = usePreferences();
@@ -177,7 +177,7 @@ export default function TodayPage() {
   const style = { clock, order };
   const sites = useLines({ show: 'under-way', size: MOST_UNDER_WAY }, style);
   const worst = useLines({ sort: 'verdict', size: 1 }, style);
-  // Where the house is, it may still be yesterday.
+  // At the site it may still be yesterday.
   const days = useCalendar(formatDate(today - 1), formatDate(today + DAYS_AHEAD), person, style);
   const open = useOpenVisits(person, style);
   const due = dueHere(days.data?.visits ?? [], open.data?.overdue ?? [], date);

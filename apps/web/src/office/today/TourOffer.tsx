@@ -3,10 +3,10 @@ import { useNavigate } from 'react-router';
 import { useDeviceSwitch } from '../../shared/hand/useDeviceSwitch.ts';
 import { say } from '@water-clock/core';
 
-/** State of an address that asks for the tour. */
+/** Router state that asks for the tour. */
 const TOUR = { tour: true } as const;
 
-/** Offers the tour once on a device. */
+/** Offers the tour once on each device. */
 export function TourOffer({ timerId }: { readonly timerId: string }) {
   const navigate = useNavigate();
   const [isOver, setOver] = useDeviceSwitch('tour-offered', false);

@@ -3,10 +3,10 @@ import type { CalendarVisit } from '../../data/api/calendar.ts';
 const dayOf = ({ date }: CalendarVisit) => date ?? '';
 
 /**
- * What is due, by the date that it is here: at a house it may still be yesterday, or tomorrow already. Each visit stands in one of them.
+ * What is due, by the date here: at a site it may still be yesterday, or already tomorrow. Each visit is in exactly one list.
  *
  * @param dated visits from yesterday on
- * @param overdue those that are over where the house is
+ * @param overdue visits past their date at the site
  * @param today `YYYY-MM-DD`
  */
 export function dueHere(

@@ -9,7 +9,7 @@ import { say } from '@water-clock/core';
 
 interface Bar {
   readonly name: string;
-  /** One for each series; null: not known. */
+  /** One value for each series; null: not known. */
   readonly values: readonly (number | null)[];
 }
 
@@ -18,21 +18,21 @@ interface Props {
   readonly unit: string;
   readonly series: readonly string[];
   readonly bars: readonly Bar[];
-  /** A value as it stands beside its bar. */
+  /** Label of a value beside its bar. */
   readonly words: (value: number) => string;
-  /** Name of the spreadsheet, without its ending. */
+  /** File name of the spreadsheet, without extension. */
   readonly file: string;
 }
 
 const percent = (share: number) => `${share * 100}%`;
 const numberText = (value: number | null) => (value === null ? '' : String(value));
 
-/** The first series is plain, the second hatched: they differ without colour, too. */
+/** Series 1 is plain, series 2 hatched, so that they differ without colour. */
 function fillsOf(series: number): readonly string[] {
   return series === 0 ? ['var(--accent)'] : ['var(--strip-night)', DRY_FILL];
 }
 
-/** Quantities side by side as bars, with the same as a table and as a spreadsheet. */
+/** Quantities as bars, with a table and a spreadsheet of the same values. */
 export function Bars({ label, unit, series, bars, words, file }: Props) {
   const most = Math.max(0, ...bars.flatMap(({ values }) => values.map((value) => value ?? 0)));
   const length = scaleLinear([0, Math.max(most, Number.MIN_VALUE)], [0, 1]);

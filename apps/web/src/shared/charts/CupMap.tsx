@@ -5,7 +5,7 @@ interface Props {
   readonly millilitres: readonly number[];
   /** Cups in a row. */
   readonly across: number;
-  /** Those of the low quarter. */
+  /** Cups in the low quarter. */
   readonly low: readonly number[];
   readonly chosen: number | null;
   readonly choose: (cup: number) => void;
@@ -14,7 +14,7 @@ interface Props {
 const CELL = 52;
 const LARGEST = 22;
 
-/** Cups as they stood on the ground: the fuller, the larger; those of the low quarter are hollow. */
+/** Cups as placed on the ground: the fuller, the larger; those in the low quarter are hollow. */
 export function CupMap({ millilitres, across, low, chosen, choose }: Props) {
   const radius = scaleSqrt()
     .domain([0, Math.max(1, ...millilitres)])

@@ -6,12 +6,12 @@ interface Props {
   readonly geometry: StripGeometry;
   readonly width: number;
   readonly height: number;
-  /** Whether the place's sunset and sunrise are known. */
+  /** Whether sunset and sunrise are known. */
   readonly withSun: boolean;
   readonly children?: ReactNode;
 }
 
-/** A night drawn small: dark and light, and what each program waters. */
+/** A night in small: dark and light, and each program's watering. */
 export function NightBlocks({ geometry, width, height, withSun, children }: Props) {
   return (
     <svg width={width} height={height} aria-hidden>

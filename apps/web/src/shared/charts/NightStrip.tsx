@@ -45,25 +45,25 @@ export interface NightStripProps extends MoveOutcome {
   readonly sun: NightSun | null;
   readonly clock: ClockStyle;
   readonly stepMinutes: number;
-  /** Where the start being dragged may not be dropped; null while none is dragged. */
+  /** Times at which the dragged start may not be dropped; null: none is dragged. */
   readonly blocked: { readonly letter: string; readonly times: readonly number[] } | null;
-  /** Hours without water. */
+  /** No-water hours. */
   readonly dry: readonly DryStretch[];
-  /** When the rules of the place do not allow watering. */
+  /** Times at which the site's rules forbid watering. */
   readonly ruledOut: readonly RuledOut[];
-  /** Weekdays on which the lawns are mown. */
+  /** Mowing days. */
   readonly mowing: readonly Weekday[];
-  /** Of the house's clocks, in this night; null: none. */
+  /** Clock change at the site in this night; null: none. */
   readonly change: ClockChange | null;
-  /** What people, weather and power do in this night. */
+  /** Events in this night from people, weather and power. */
   readonly marks: readonly Mark[];
-  /** Where the present moment is, on the timer's clock. */
+  /** The current time on the timer's clock. */
   readonly now: ClockSecond;
 }
 
 const secondOfDay = (moment: ClockSecond) => moment % SECONDS_PER_DAY;
 
-/** The cycles of the night: each can be dragged, and moved by keys. */
+/** The night's cycles: each can be dragged, and moved by keyboard. */
 function Cycles({
   cycles,
   clock,
@@ -81,7 +81,7 @@ function Cycles({
     const isMoving = moving === `${cycle.letter}${cycle.start}`;
     return (
       <g
-        // By position, not by time: a block that is being moved must stay the same element.
+        // Keyed by position, not time, because a block being moved must stay the same element.
         key={`${cycle.letter}${place}`}
         className={isMoving ? 'strip-cycle strip-cycle-moving' : 'strip-cycle'}
         tabIndex={0}
@@ -117,7 +117,7 @@ function Cycles({
   });
 }
 
-/** The large strip: one night from afternoon to afternoon, a row for each program. On a touch screen two fingers stretch it. */
+/** The large strip: one night from afternoon to afternoon, a row for each program. Pinch to stretch it. */
 export const NightStrip = memo(function NightStrip(props: NightStripProps) {
   const { night, letters, sun, clock, now, blocked, change, ruledOut, mowing, stepMinutes } = props;
   const { marks } = props;

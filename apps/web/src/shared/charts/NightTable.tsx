@@ -30,7 +30,7 @@ function reallyWords(served: ServedStart | undefined, clock: ClockStyle): string
 const inOrder = (runs: readonly RunRow[]) =>
   [...runs].sort((a, b) => a.on - b.on || a.station - b.station);
 
-/** The same night as a table, for screen readers and for copying. */
+/** The same night as a table, for screen readers and copying. */
 export function NightTable({ night, plan, clock }: Props) {
   const time = (moment: number) => timeWords(moment % SECONDS_PER_DAY, clock);
   if (night.intended.length === 0) return <p className="soft">{say`No watering this night.`}</p>;

@@ -27,21 +27,21 @@ const SIZE = { height: 176, head: 18, hours: 46, gap: 2, leastBlock: 2 } as cons
 
 interface Props {
   readonly plan: Plan;
-  /** The first seven dates from here on that begin with a week are shown. */
+  /** Shows the first full week from this date. */
   readonly from: EpochDay;
   readonly place: Place;
-  /** When watering is allowed. */
+  /** Times at which watering is allowed. */
   readonly rules?: BriefRules | undefined;
   readonly mowing?: readonly Weekday[] | undefined;
 }
 
-/** Seconds of a date. */
+/** Seconds of a day. */
 interface Span {
   readonly from: number;
   readonly to: number;
 }
 
-/** The spans of a date in which some windows allow no water. */
+/** The times of a date at which some windows forbid watering. */
 function closedOn(day: EpochDay, windows: readonly NoWaterWindow[]): Span[] {
   const begunOn = (date: EpochDay, { weekdays }: NoWaterWindow) =>
     !weekdays || weekdays.includes(WEEKDAYS[weekdayIndexOf(date)] ?? 'mon');
@@ -55,7 +55,7 @@ function closedOn(day: EpochDay, windows: readonly NoWaterWindow[]): Span[] {
   });
 }
 
-/** Whether the rules allow no water on a date at all. */
+/** Whether the rules forbid a whole date. */
 function isForbidden(day: EpochDay, { weekdays, parity }: BriefRules): boolean {
   if (weekdays && !weekdays.includes(WEEKDAYS[weekdayIndexOf(day)] ?? 'mon')) return true;
   return parity !== undefined && (civilOf(day).day % 2 === 1) !== (parity === 'odd');
@@ -65,7 +65,7 @@ interface Block extends Span {
   readonly letter: string | null;
 }
 
-/** What waters on a date, and where cycles overlap (no letter); a cycle past midnight stands on both dates. */
+/** What waters on a date, and overlaps (no letter); a cycle past midnight appears on both dates. */
 function blocksOn(day: EpochDay, plan: Plan): Block[] {
   const midnight = day * SECONDS_PER_DAY;
   const worked = attempt(() => nightsFrom(plan, day - 1, 2));
@@ -82,7 +82,7 @@ function blocksOn(day: EpochDay, plan: Plan): Block[] {
   return [...blocks.values()];
 }
 
-/** Seven dates of a plan from midnight to midnight, so that water stands on the date on which it falls. */
+/** Seven dates of a plan from midnight to midnight, so that water appears on the date it falls. */
 export const PlanWeek = memo(function PlanWeek({ plan, from, place, rules, mowing = [] }: Props) {
   const { clock, weekStart } = usePreferences();
   const [ref, width] = useWidth<HTMLDivElement>();

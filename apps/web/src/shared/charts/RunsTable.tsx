@@ -8,9 +8,9 @@ import {
   say,
 } from '@water-clock/core';
 
-/** One valve, open without a break; clock seconds. */
+/** One valve open without a break; clock seconds. */
 export interface RunRow {
-  /** Null: by hand. */
+  /** Null: a manual run. */
   readonly letter: string | null;
   readonly station: number;
   readonly on: ClockSecond;
@@ -24,13 +24,13 @@ interface Props {
   readonly clock: ClockStyle;
 }
 
-/** Number and name of a station, as people call it. */
+/** Number and name of a station. */
 export function stationWords(plan: Plan, number: number): string {
   const name = plan.stations.find((station) => station.number === number)?.name;
   return name ? `${number} ${name}` : String(number);
 }
 
-/** Runs to the second, in the order in which the valves open. */
+/** Runs to the second, in order of opening. */
 export function RunsTable({ caption, runs, plan, clock }: Props) {
   const time = (moment: ClockSecond) => timeWords(moment % SECONDS_PER_DAY, clock);
   return (

@@ -14,7 +14,7 @@ interface Props {
   readonly label: string;
   readonly chosen: boolean;
   readonly choose: (day: EpochDay) => void;
-  /** What people, weather and power did: then what really ran stands below what was meant. */
+  /** With events from people, weather and power, what really ran stands below what was intended. */
   readonly marks?: readonly Mark[];
 }
 
@@ -26,7 +26,7 @@ function nightWords(night: Night): string {
   return letters.length > 0 ? letters.join(' ') : say`no watering`;
 }
 
-/** One of the coming nights, small; press it to see it on the large strip. */
+/** One of the coming nights in small; press it to show it on the large strip. */
 export const SmallNight = memo(function SmallNight(props: Props) {
   const { night, letters, sun, label, chosen, choose, marks } = props;
   const [ref, width] = useWidth<HTMLSpanElement>();

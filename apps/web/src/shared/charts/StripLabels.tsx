@@ -1,4 +1,4 @@
-/** The words on the night strip. */
+/** Labels on the night strip. */
 import {
   lengthWords,
   SECONDS_PER_DAY,
@@ -30,7 +30,7 @@ interface Worded {
   readonly marks: readonly Mark[];
 }
 
-/** All words on the strip, the weightiest first. */
+/** All labels of the strip, most important first. */
 export function labelsOf(
   geometry: StripGeometry,
   { night, sun, clock, ruledOut, mowing, change, marks }: Worded,
@@ -95,7 +95,7 @@ export function labelsOf(
         ];
       })
     : [];
-  /** In any row: where it is free, the words stand as well as anywhere. */
+  /** Any row will do, wherever it is free. */
   const inRows = (x: number, anchor: Label['places'][number]['anchor']) =>
     geometry.rows.toReversed().map(({ y }) => ({ x, y: y + geometry.rowHeight - 12, anchor }));
   const mown = mowingSpans(night, mowing).map(({ from, to }): Label => {
@@ -132,7 +132,7 @@ export function labelsOf(
   return [...overlaps, ...done, ...changes, ...cycles, ...suns, ...mown, ...ruled];
 }
 
-/** Classes of the labels by the first word of their keys. */
+/** Classes of labels by the first word of their keys. */
 const LOOKS: Readonly<Record<string, string>> = {
   overlap: 'strip-overlap-label',
   times: 'strip-times',

@@ -2,7 +2,10 @@ import { ExclamationCircleFilled } from '@ant-design/icons';
 import type { Verdict } from '@water-clock/core';
 import './verdict.css';
 
-/** A small sign for a verdict that needs no colour: two bars apart, two bars into each other, half a bar, a bare line; for rules that are broken, an exclamation mark. */
+/**
+ * Icon of a verdict, readable without colour: two bars apart, two bars crossing, half a bar, a bare line; an exclamation mark for broken
+ * rules.
+ */
 export function VerdictMark({
   verdict,
   size = 36,

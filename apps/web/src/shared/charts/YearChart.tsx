@@ -19,18 +19,18 @@ import { DateField } from '../fields/DateField.tsx';
 import { Scroll } from '../../app/platform/Scroll.tsx';
 
 const FORBIDDEN = { fill: 'none', stroke: 'var(--alarm)', strokeWidth: 1.5 } as const;
-/** Its turn, but held back. */
+/** Due, but held back. */
 const HELD = { strokeDasharray: '3 2', strokeWidth: 1.5 } as const;
 
 interface Props {
   readonly year: readonly YearDay[];
   readonly today: EpochDay;
   readonly letters: readonly string[];
-  /** The night that is on the large strip. */
+  /** The night on the large strip. */
   readonly chosen: EpochDay;
-  /** Goes to a date; its night stays where it is. */
+  /** Moves to a date without showing its night. */
   readonly mark: (night: EpochDay) => void;
-  /** Brings a night to the large strip. */
+  /** Shows a night on the large strip. */
   readonly choose: (night: EpochDay) => void;
 }
 
@@ -43,7 +43,7 @@ const FORBIDDEN_WORDS: Record<Forbidden, string> = {
   hours: say`no watering allowed all day`,
 };
 
-/** A date in words. */
+/** A date as text. */
 function yearDayWords(yearDay: YearDay, today: EpochDay, order: DateOrder): string {
   const { day, programs, overlaps, held, forbidden } = yearDay;
   const parts = [
@@ -55,7 +55,7 @@ function yearDayWords(yearDay: YearDay, today: EpochDay, order: DateOrder): stri
   return `${dateWords(day, today, order)}: ${parts.filter(Boolean).join(', ')}`;
 }
 
-/** Months from that of a date on, as many as the days reach into. */
+/** Months from a date on, as many as the days reach into. */
 function monthsOf(year: readonly YearDay[]): { key: string; name: string; days: YearDay[] }[] {
   const months: { key: string; name: string; days: YearDay[] }[] = [];
   for (const yearDay of year) {
@@ -68,7 +68,7 @@ function monthsOf(year: readonly YearDay[]): { key: string; name: string; days: 
   return months;
 }
 
-/** A year of dates, a row for each month: which programs water, what overlaps, what is off. Pressing a date shows its night. */
+/** A year of dates, a row for each month: which programs water, overlaps, and off dates. Press a date to show its night. */
 export const YearChart = memo(function YearChart(props: Props) {
   const { year, today, letters, chosen, mark, choose } = props;
   const { order } = usePreferences();
@@ -82,7 +82,7 @@ export const YearChart = memo(function YearChart(props: Props) {
   const bar = (row - 6) / Math.max(1, used.length);
   const overlaps = year.filter((yearDay) => yearDay.overlaps).length;
   const wet = year.filter(({ programs }) => programs.length > 0).length;
-  // The address, and with it what is chosen, may follow a key a moment later.
+  // The address, and with it the selection, may follow a key press a moment later.
   const [marked, setMarked] = useState({ night: chosen, of: chosen });
   const at = marked.of === chosen ? marked.night : chosen;
   const focused = year.find(({ night }) => night === at) ?? year[0];

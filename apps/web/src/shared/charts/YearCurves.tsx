@@ -4,7 +4,7 @@ import { useWidth } from './useWidth.ts';
 
 const HEIGHT = 240;
 
-/** Each curve differs by its dash, too. */
+/** Curves differ by dash as well as colour. */
 const LOOKS = [
   { stroke: 'var(--program-1)' },
   { stroke: 'var(--program-0)', strokeDasharray: '2 5', strokeLinecap: 'round' },
@@ -15,11 +15,11 @@ interface Props {
   readonly label: string;
   readonly unit: string;
   readonly curves: readonly Curve[];
-  /** Of the present date, 1 to 12. */
+  /** Current month, 1 to 12. */
   readonly month: number;
 }
 
-/** Curves of a year, each with a dash of its own and named in the legend; the table of the same numbers stands beside it. */
+/** Curves over a year, each with its own dash and a legend; a table of the values stands beside them. */
 export function YearCurves({ label, unit, curves, month }: Props) {
   const [ref, width] = useWidth<HTMLElement>();
   const { shapes, months, ticks, left, bottom } = curveGeometry(curves, width, HEIGHT);

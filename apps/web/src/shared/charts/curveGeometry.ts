@@ -1,4 +1,4 @@
-/** Lines of a year, month by month, as numbers and paths. No interface code. */
+/** Monthly curves as numbers and paths. No interface code. */
 import { scaleLinear, scalePoint } from 'd3-scale';
 import { curveMonotoneX, line } from 'd3-shape';
 
@@ -30,7 +30,7 @@ const TOP = 10;
 const BOTTOM = 26;
 const MONTHS = [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12] as const;
 
-/** Curves of twelve values each in a frame; the axis begins at 0 and reaches the highest value. */
+/** Curves of twelve values in a frame; the axis runs from 0 to the highest value. */
 export function curveGeometry(
   curves: readonly Curve[],
   width: number,

@@ -7,7 +7,7 @@ import {
 } from '@water-clock/core';
 import type { Mark } from './stripLayers.tsx';
 
-/** What is done to a timer from one moment to another, as marks of a strip. */
+/** Events on a timer in a period, as marks on the strip. */
 export const marksOf = (
   presses: readonly TimedPress[],
   plan: Plan,

@@ -1,21 +1,21 @@
 import { memo } from 'react';
 import { LOOK_TILE, lookOf, PROGRAM_LOOKS, say } from '@water-clock/core';
 
-/** Fills that distinguish programs without colour: six patterns, each with a colour of its own, then lighter again. */
+/** Fills that tell programs apart without colour: six patterns, each with its own colour, then repeated lighter. */
 
 export const colourOf = (letter: string) => `var(--program-${lookOf(letter)})`;
-/** The fill of a program's runs. */
-/** Of a program, or of what is started by hand. */
+/** Fill of a program's runs. */
+/** Of a program, or of a manual run. */
 export const fillOf = (letter: string | null) =>
   letter === null ? 'var(--ink)' : `url(#program-${lookOf(letter)})`;
-/** The fill of a time at which a start may not be dropped. */
+/** Fill of times at which a start may not be dropped. */
 export const BLOCKED_FILL = 'url(#blocked-hatch)';
-/** The fill of hours without water. */
+/** Fill of no-water hours. */
 export const DRY_FILL = 'url(#dry-hatch)';
-/** The fill of an overlap. */
+/** Fill of an overlap. */
 export const OVERLAP_FILL = 'url(#overlap-hatch)';
 
-/** The fills themselves; stands once on a page, for all its drawings. */
+/** The fill definitions, once on a page for all its drawings. */
 export const Patterns = memo(function Patterns() {
   return (
     <svg width="0" height="0" className="patterns" aria-hidden>
@@ -49,14 +49,14 @@ export const Patterns = memo(function Patterns() {
   );
 });
 
-/** A program's letter on its own fill, as it stands before a row. */
+/** A program's letter on its fill, at the start of a row. */
 export function ProgramBadge({
   letter,
   label = letter,
   size = 34,
 }: {
   readonly letter: string;
-  /** What the panel calls it, where that is not its letter. */
+  /** Name on the panel, if it is not the letter. */
   readonly label?: string;
   readonly size?: number;
 }) {

@@ -1,8 +1,8 @@
-/** Where the words on the strip stand, so that none is printed over another. No interface code. */
+/** Places labels on the strip so that none covers another. No interface code. */
 
 type Anchor = 'start' | 'middle' | 'end';
 
-/** A place at which a label may stand: `x` is its beginning, middle or end, `y` its baseline. */
+/** A possible place of a label: `x` is its start, middle or end, `y` its baseline. */
 interface LabelPlace {
   readonly x: number;
   readonly y: number;
@@ -12,7 +12,7 @@ interface LabelPlace {
 export interface Label {
   readonly key: string;
   readonly words: string;
-  /** The best first. With none that is free, the label is left out. */
+  /** Best first. If none is free, the label is left out. */
   readonly places: readonly LabelPlace[];
 }
 
@@ -28,11 +28,11 @@ interface Box {
   readonly bottom: number;
 }
 
-/** Width of a letter of the strip's type in pixels, rounded up. */
+/** Width of a character in pixels, rounded up. */
 const LETTER = 7.6;
 const ASCENT = 12;
 const DESCENT = 4;
-/** Pixels left free between two labels. */
+/** Pixels between two labels. */
 const APART = 6;
 
 function boxOf({ x, y, anchor }: LabelPlace, words: string): Box {
@@ -44,7 +44,7 @@ function boxOf({ x, y, anchor }: LabelPlace, words: string): Box {
 const meet = (a: Box, b: Box): boolean =>
   a.left < b.right + APART && b.left < a.right + APART && a.top < b.bottom && b.top < a.bottom;
 
-/** Labels in the order of their weight, each at its first place that is inside the strip and clear of those before it. */
+/** Places labels in order of importance, each at its first free place inside the strip. */
 export function placedLabels(labels: readonly Label[], width: number): PlacedLabel[] {
   const taken: Box[] = [];
   return labels.flatMap(({ key, words, places }) => {

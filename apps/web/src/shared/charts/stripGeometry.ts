@@ -1,4 +1,4 @@
-/** Where everything on the night strip is, in pixels. Pure: a night and a size in, shapes out. */
+/** Positions on the night strip, in pixels. Pure: from a night and a size to shapes. */
 import { scaleLinear, type ScaleLinear } from 'd3-scale';
 import { SECONDS_PER_DAY, type ClockSecond, type Night } from '@water-clock/core';
 import type { NightSun } from './sun.ts';
@@ -12,17 +12,17 @@ export interface StripSize {
 
 /** Sizes of the large strip in pixels. */
 export const STRIP = {
-  /** Of the column of letters, left of the drawing. */
+  /** Column of letters, left of the drawing. */
   letters: 34,
-  /** Above the rows, for the sun and for what overlaps. */
+  /** Above the rows, for the sun and overlaps. */
   head: 34,
   foot: 22,
   sunLine: 10,
   overlapLine: 27,
-  /** Of the bar over hours that are not allowed. */
+  /** Bar over forbidden hours. */
   edge: 4,
   mowing: 7,
-  /** Of the grip of a short cycle. */
+  /** Grip of a short cycle. */
   leastGrip: 24,
   roomForDigit: 14,
   roomForDigits: 22,
@@ -30,11 +30,15 @@ export const STRIP = {
   roomForMidnight: 560,
 } as const;
 
-/** Fewer programs have taller rows; on a phone all are lower. */
+/** Fewer programs get taller rows; on a phone all rows are lower. */
 export const rowHeightOf = (programs: number, room: number): number =>
   programs > 6 || room < 500 ? 26 : 40;
 
-/** Height of the large strip of so many programs, pixels, without a row for what really runs. @param room width that it has */
+/**
+ * Height in pixels of the large strip for a number of programs, without the row of actual runs.
+ *
+ * @param room available width
+ */
 export const stripHeight = (programs: number, room: number): number =>
   STRIP.head + programs * rowHeightOf(programs, room) + STRIP.foot;
 
@@ -76,37 +80,37 @@ interface RowShape {
 interface Tick {
   readonly x: number;
   readonly at: ClockSecond;
-  /** Every third hour carries its name. */
+  /** Every third hour is labelled. */
   readonly named: boolean;
 }
 
 export interface StripGeometry {
   readonly width: number;
   readonly rowHeight: number;
-  /** From one moment to another, cut to the strip. */
+  /** From one moment to another, clipped to the strip. */
   readonly span: (from: ClockSecond, to: ClockSecond) => Span;
   readonly scale: ScaleLinear<number, number>;
   readonly height: number;
   readonly rows: readonly RowShape[];
   readonly cycles: readonly CycleShape[];
   readonly overlaps: readonly OverlapShape[];
-  /** What the timer really opens, in one lane; empty where that is what somebody intended. */
+  /** What the timer really opens, in one lane; empty if that is what was intended. */
   readonly really: {
     readonly y: number;
     readonly runs: readonly (RunShape & { letter: string | null })[];
   } | null;
   readonly ticks: readonly Tick[];
-  /** From sunset to sunrise, cut to the strip. */
+  /** From sunset to sunrise, clipped to the strip. */
   readonly dark: Span | null;
 }
 
 const BLOCK_SHARE = 0.72;
 
-/** What is drawn of a cycle: its runs, or one block where they were too many to be distinguished. */
+/** Drawing of a cycle: its runs, or one block if there are too many. */
 export const blocksOf = ({ runs, x, y, width, height, begins, ends }: CycleShape): RunShape[] =>
   runs.length > 0 || begins === ends ? [...runs] : [{ station: 0, x, y, width, height }];
 
-/** Whether a night differs from what was intended: something waits, is lost, is cut, never begins, or is done from outside. */
+/** Whether a night differs from the intended one: something waits, is lost, is cut, never starts, or comes from outside. */
 export function differsFromIntent(night: Night): boolean {
   return (
     night.isPressed === true ||
@@ -117,7 +121,7 @@ export function differsFromIntent(night: Night): boolean {
   );
 }
 
-/** Puts runs that are open at once beside each other: each in the first lane that is free, all lanes of one height. */
+/** Puts simultaneous runs into lanes of equal height, each in the first free lane. */
 function laned<T extends { readonly on: number; readonly off: number }>(
   runs: readonly T[],
   top: number,
@@ -136,9 +140,7 @@ function laned<T extends { readonly on: number; readonly off: number }>(
   return lanes.map(({ run, lane }) => ({ run, y: top + lane * each, height: each }));
 }
 
-/**
- * @param letters the programs that get a row, in order.
- */
+/** @param letters programs that get a row, in order */
 export function stripGeometry(
   night: Night,
   letters: readonly string[],
@@ -218,9 +220,9 @@ export function stripGeometry(
 }
 
 /**
- * Where a start may not be dropped, as stretches of the strip: each blocked time covers half a step on either side.
+ * Ranges of the strip where a start may not be dropped; each blocked time covers half a step on either side.
  *
- * @param times seconds of the day, ascending, on the step.
+ * @param times seconds of the day, ascending, in steps
  */
 export function blockedSpans(
   night: Night,
@@ -242,7 +244,7 @@ export function blockedSpans(
     .map(({ from, to }) => ({ x: scale(from), width: scale(to) - scale(from) }));
 }
 
-/** Where a drag by some pixels moves a start, on the timer's step; a second of the day. */
+/** The start time after a drag by some pixels, in the timer's step; a second of the day. */
 export function draggedStart(
   secondOfDay: number,
   pixels: number,

@@ -1,4 +1,4 @@
-/** The layers of the night strip, from the ground up. */
+/** Layers of the night strip, bottom to top. */
 import {
   SECONDS_PER_DAY,
   timeWords,
@@ -30,7 +30,7 @@ interface Layer {
 
 export const secondOfDay = (moment: ClockSecond) => moment % SECONDS_PER_DAY;
 
-/** Day and dark. */
+/** Day and night. */
 export function Ground({ geometry, sun }: Layer & { readonly sun: NightSun | null }) {
   const rows = { y: STRIP.head, height: geometry.height - STRIP.head };
   return (
@@ -41,7 +41,7 @@ export function Ground({ geometry, sun }: Layer & { readonly sun: NightSun | nul
   );
 }
 
-/** Hours without water, of the timer or of one program. */
+/** No-water hours, of the timer or one program. */
 export function DryHours({ geometry, dry }: Layer & { readonly dry: readonly DryStretch[] }) {
   return dry.map(({ letter, from, to }) => {
     const y = geometry.rows.find((row) => row.letter === letter)?.y;
@@ -58,7 +58,7 @@ export function DryHours({ geometry, dry }: Layer & { readonly dry: readonly Dry
   });
 }
 
-/** When the rules of the place do not allow watering. */
+/** Times at which the site's rules forbid watering. */
 export function RuledHours({
   geometry,
   ruledOut,
@@ -81,7 +81,7 @@ export function RuledHours({
   ));
 }
 
-/** The parts of a night that are on mowing days. */
+/** Parts of a night that fall on mowing days. */
 export function mowingSpans({ from, to }: Night, mowing: readonly Weekday[]) {
   const midnight = (Math.floor(from / SECONDS_PER_DAY) + 1) * SECONDS_PER_DAY;
   return [
@@ -115,7 +115,7 @@ export const changeSpan = (geometry: StripGeometry, { day, from, to }: ClockChan
     day * SECONDS_PER_DAY + Math.max(from, to),
   );
 
-/** The hour that a change of the house's clocks skips or repeats. */
+/** The hour that a clock change skips or repeats. */
 export function ChangedHour({ geometry, change }: Layer & { readonly change: ClockChange }) {
   const span = changeSpan(geometry, change);
   if (span.width < 1) return null;
@@ -133,7 +133,7 @@ export function ChangedHour({ geometry, change }: Layer & { readonly change: Clo
   );
 }
 
-/** A full hour under the strip; midnight by name, so that nobody takes it for noon. */
+/** Full hours under the strip; midnight by name, so that no one takes it for noon. */
 export function hourWords(second: number, clock: ClockStyle, room: number): string {
   if (second === 0 && room > STRIP.roomForMidnight) return say`midnight`;
   return clock === '12' ? timeWords(second, clock).replace(':00', '') : timeWords(second, clock);
@@ -185,7 +185,7 @@ export function Rows({ geometry }: Layer) {
   ));
 }
 
-/** The letters, which stay where they are while the rest is panned. */
+/** The program letters, which stay while the rest is panned. */
 export function Letters({ geometry, reallyToo }: Layer & { readonly reallyToo: boolean }) {
   const { rowHeight } = geometry;
   return (
@@ -205,7 +205,7 @@ export function Letters({ geometry, reallyToo }: Layer & { readonly reallyToo: b
   );
 }
 
-/** Where the start that is dragged may not be dropped. */
+/** Where the dragged start may not be dropped. */
 export function BlockedTimes({
   geometry,
   night,
@@ -224,7 +224,7 @@ export function BlockedTimes({
   ));
 }
 
-/** The runs of a cycle, with the numbers of those stations that have room for one. */
+/** The runs of a cycle, with station numbers where there is room. */
 export function CycleRuns({ cycle }: { readonly cycle: CycleShape }) {
   return blocksOf(cycle).map((run) => (
     <g key={`${run.station}${run.x}`}>
@@ -266,7 +266,7 @@ export function Overlaps({ geometry }: Layer) {
   });
 }
 
-/** What the timer really opens, where that is not what was intended. */
+/** What the timer really opens, if not what was intended. */
 export function ReallyRuns({ geometry }: Layer) {
   return geometry.really?.runs.map((run, i) => (
     <rect
@@ -282,7 +282,7 @@ export function ReallyRuns({ geometry }: Layer) {
   ));
 }
 
-/** Something that people, weather or power do, at a moment of the strip. */
+/** An event from people, weather or power at a moment of the strip. */
 export interface Mark {
   readonly at: ClockSecond;
   readonly words: string;

@@ -1,27 +1,27 @@
-/** Sunset and sunrise of a night at a place. Almanac: suncalc; good to about a minute in middle latitudes. */
+/** Sunset and sunrise of a night at a place. Almanac: suncalc, good to about a minute in middle latitudes. */
 import { SECONDS_PER_DAY, type ClockSecond, type Night } from '@water-clock/core';
 import { getTimes } from 'suncalc';
 import { civilSecond } from '../../app/platform/zone.ts';
 
 export interface Place {
   readonly timeZone: string;
-  /** Degrees north and east; null where not noted. */
+  /** Degrees north and east; null: not known. */
   readonly latitude: number | null;
   readonly longitude: number | null;
 }
 
 export interface NightSun {
-  /** Null where the sun does not set or rise that night, as clock seconds of the site's civil time. */
+  /** Clock seconds in local time; null if the sun does not set or rise that night. */
   readonly sunset: ClockSecond | null;
   readonly sunrise: ClockSecond | null;
 }
 
-/** Null where the place is not noted. */
+/** Null if the location is not known. */
 export function sunOf(night: Pick<Night, 'day'>, place: Place): NightSun | null {
   const { latitude, longitude, timeZone } = place;
   if (latitude === null || longitude === null) return null;
   const timesOn = (day: number) => {
-    // The sun's own noon of that longitude picks the solar day, whatever the zone.
+    // Solar noon at the longitude picks the solar day, whatever the time zone.
     const noon = (day + 0.5 - longitude / 360) * SECONDS_PER_DAY * 1000;
     return getTimes(new Date(noon), latitude, longitude);
   };

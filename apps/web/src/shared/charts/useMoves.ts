@@ -3,9 +3,9 @@ import { formatTime, parseTime, steppedStart } from '@water-clock/core';
 import { draggedStart, type CycleShape } from './stripGeometry.ts';
 
 export interface MoveOutcome {
-  /** Somebody begins to drag a start. */
+  /** A start drag begins. */
   readonly onTaken: (letter: string, start: string) => void;
-  /** A start being moved to another time of day: shown, not yet made. */
+  /** A start being moved: shown, not made yet. */
   readonly onMoving: (letter: string, start: string, to: string) => void;
   readonly onMoved: (letter: string, start: string, to: string) => void;
   readonly onCancelled: () => void;
@@ -15,7 +15,7 @@ export interface MoveOutcome {
 
 interface Move {
   readonly letter: string;
-  /** As it was before the move. */
+  /** Time before the move. */
   readonly start: string;
   readonly end: (keep: boolean) => void;
   to: string;
@@ -24,8 +24,8 @@ interface Move {
 const LEAST_PIXELS = 3;
 
 /**
- * Moves starts along the strip by pointer and by key: shown on the way, made at the end, dropped by Escape. The ends
- * are listened for on the window, since a block that is moved past midnight may leave the night it was taken from.
+ * Moves starts on the strip by pointer or keyboard: shown on the way, made at the end, cancelled by Escape. Listens on the window, because
+ * a block moved past midnight may leave its night.
  */
 export function useMoves(outcome: MoveOutcome, stepMinutes: number, secondsPerPixel: number) {
   const move = useRef<Move | null>(null);
@@ -109,7 +109,7 @@ export function useMoves(outcome: MoveOutcome, stepMinutes: number, secondsPerPi
   };
 
   return {
-    /** Letter and time of the start being moved; null where none is. */
+    /** Program and time of the start being moved; null: none. */
     moving,
     handlers: (cycle: CycleShape) => ({
       onPointerDown: (event: PointerEvent<Element>) => onPointerDown(cycle, event),

@@ -3,7 +3,7 @@ import { useEffect, useLayoutEffect, useRef, useState, type RefObject } from 're
 const MOST = 8;
 
 interface Pinch {
-  /** How many times the width of its window the drawing has, 1 to 8. */
+  /** Width of the drawing as a multiple of its window, 1 to 8. */
   readonly zoom: number;
   readonly reset: () => void;
 }
@@ -11,14 +11,14 @@ interface Pinch {
 const between = ([first, second]: readonly { readonly clientX: number }[]) =>
   Math.abs((first?.clientX ?? 0) - (second?.clientX ?? 0));
 
-/** Two fingers stretch a drawing inside its window, around the place between them; one finger pans it. */
+/** Pinch stretches a drawing inside its window around the point between the fingers; one finger pans it. */
 export function usePinch(window: RefObject<HTMLElement | null>): Pinch {
   const [zoom, setZoom] = useState(1);
   const latest = useRef(zoom);
   useLayoutEffect(() => {
     latest.current = zoom;
   });
-  /** The share of the drawing that is to lie at this many pixels of the window. */
+  /** Share of the drawing to place at this many pixels of the window. */
   const keep = useRef<{ readonly share: number; readonly at: number } | null>(null);
 
   useEffect(() => {

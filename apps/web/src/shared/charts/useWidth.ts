@@ -1,6 +1,6 @@
 import { useLayoutEffect, useRef, useState, type RefObject } from 'react';
 
-/** The width of an element in whole pixels, kept up to date; 0 before it is known. */
+/** Width of an element in whole pixels, kept up to date; 0 until known. */
 export function useWidth<T extends Element>(): [RefObject<T | null>, number] {
   const ref = useRef<T | null>(null);
   const [width, setWidth] = useState(0);

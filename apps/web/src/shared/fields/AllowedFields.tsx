@@ -6,18 +6,18 @@ import { WindowsEditor } from './WindowsEditor.tsx';
 import { SelectField } from './SelectField.tsx';
 
 interface Props {
-  /** Put before each name for screen readers, where a page has several. */
+  /** Prefix of accessible names, on a page with several. */
   readonly name: string;
   readonly rules: BriefRules;
   /** The weekdays are chosen elsewhere. */
   readonly withoutDays?: boolean;
-  /** The refusal in words, or null where it is made. */
+  /** Core's refusal as a message, or null if the change was made. */
   readonly change: (rules: BriefRules) => string | null;
 }
 
-/** What a house is allowed: days, dates, hours, days a week, drip. */
+/** What the rules allow a site: days, dates, hours, days a week, drip. */
 export function AllowedFields({ name, rules, withoutDays = false, change }: Props) {
-  /** Empty fields are left out, so that equal rules are equal documents. */
+  /** Empty fields are left out, so that equal rules give equal documents. */
   const set = (more: { readonly [K in keyof BriefRules]?: BriefRules[K] | undefined }) => {
     const next = { ...rules, ...more };
     const { weekdays, parity, noWaterWindows = [], mostDaysPerWeek, dripExempt } = next;

@@ -1,10 +1,10 @@
 import { faultSentence, type CellFault, say } from '@water-clock/core';
 
 const MOST_TOLD = 12;
-/** Nobody looks through more; all of them are read. */
+/** Most rows shown; all are read. */
 const MOST_SHOWN = 200;
 
-/** What is wrong with a table, cell by cell. */
+/** Faults of a table, by cell. */
 export function CellFaults({ faults }: { readonly faults: readonly CellFault[] }) {
   if (faults.length === 0) return null;
   return (
@@ -22,12 +22,12 @@ export function CellFaults({ faults }: { readonly faults: readonly CellFault[] }
 }
 
 interface Props {
-  /** The headings first. */
+  /** Header first. */
   readonly rows: readonly (readonly string[])[];
   readonly faults: readonly CellFault[];
 }
 
-/** A spreadsheet as it was read, each bad cell marked. */
+/** A spreadsheet as read, with each bad cell marked. */
 export function CellTable({ rows: [headings = [], ...lines], faults }: Props) {
   const byCell = new Map(faults.map((fault) => [`${fault.line} ${fault.column}`, fault]));
   const faultAt = (line: number, heading: string) =>

@@ -5,17 +5,17 @@ interface Props<T extends string | number> {
   readonly label: string;
   readonly options: readonly (readonly [value: T, words: string])[];
   readonly value: T | null;
-  /** Null: the chosen one was pressed again, so nothing is chosen. */
+  /** Null: the selected one was pressed again, so nothing is selected. */
   readonly pick: (value: T | null) => void;
   /** Moves to the next field of the card, if there is one. */
   readonly done?: (from: HTMLElement) => void;
-  /** Copies this and the following fields from the station before. */
+  /** Copies this and the following fields from the previous station. */
   readonly same?: (from: HTMLElement) => void;
 }
 
 /**
- * A choice as a row of large buttons: press one with a thumb, or type its digit, which moves to the next row. One stop of
- * the tab key; arrows go along the row.
+ * A choice as a row of large buttons: press one, or type its digit to choose it and move to the next row. One tab stop; arrow keys move
+ * within the row.
  */
 export function Chips<T extends string | number>(props: Props<T>) {
   const { label, options, value, pick, done, same } = props;
@@ -67,7 +67,7 @@ export function Chips<T extends string | number>(props: Props<T>) {
   );
 }
 
-/** Moves the focus from one field of its card to the next, where there is one. */
+/** Moves the focus to the next field of the card, if there is one. */
 export function focusNext(from: HTMLElement): void {
   const card = from.closest('[data-card]');
   if (!card) return;

@@ -7,13 +7,13 @@ interface Props<T extends string> {
   readonly commit: (value: T) => void;
 }
 
-/** A choice of a few things, each in words. */
+/** A choice among a few options. */
 export function Choice<T extends string>({ label, value, words, commit }: Props<T>) {
   return (
     <SelectField
       label={label}
       value={value}
-      // The cast holds because the options are the names themselves.
+      // Safe cast: the options are the names themselves.
       options={(Object.keys(words) as T[]).map((one) => [one, words[one]] as const)}
       pick={commit}
     />

@@ -16,7 +16,7 @@ import { beginWeekOn } from '../../app/platform/week.ts';
 import { usePreferences } from '../../app/platform/preferences.tsx';
 
 const DOCUMENT = 'YYYY-MM-DD';
-/** As shown, with the month as a word so that no order of day and month is mistaken. */
+/** As shown, with the month as a word so that day and month cannot be confused. */
 const DATES: Readonly<Record<DateOrder, string>> = {
   'day-month': 'D MMM YYYY',
   'month-day': 'MMM D, YYYY',
@@ -24,21 +24,21 @@ const DATES: Readonly<Record<DateOrder, string>> = {
 const TIMES: Readonly<Record<ClockStyle, string>> = { 12: 'h:mm a', 24: 'HH:mm' };
 
 interface Props {
-  /** Absent where `aria-label` names it. */
+  /** Undefined if `aria-label` names it. */
   readonly label?: string;
   readonly 'aria-label'?: string;
   /** `YYYY-MM-DD`, with `withTime` `YYYY-MM-DDTHH:MM`; empty: none. */
   readonly value: string;
   readonly withTime?: boolean;
-  /** It cannot be emptied. */
+  /** It must have a value. */
   readonly required?: boolean;
-  /** Called with text of the same form. */
+  /** Called with a value in the same form. */
   readonly commit: (value: string) => void;
 }
 
 const DATE_THEN_TIME = /^(?<date>.*\S)[\sT]+(?<time>\d\S*(?:\s*[ap]\.?m?\.?)?)$/iu;
 
-/** What was typed, as `YYYY-MM-DD` or with the time `YYYY-MM-DDTHH:MM`; null where it cannot be read. */
+/** Typed text as `YYYY-MM-DD` or `YYYY-MM-DDTHH:MM`; null if it cannot be read. */
 function readEntry(typed: string, withTime: boolean, order: DateOrder): string | null {
   const today = parseDate(dayjs().format(DOCUMENT)) ?? 0;
   const dateOf = (text: string) => {
@@ -51,13 +51,13 @@ function readEntry(typed: string, withTime: boolean, order: DateOrder): string |
   return day === null || second === null ? null : `${day}T${second}`;
 }
 
-/** A date, typed as people write it or picked from a calendar. What cannot be read stays, with what is allowed beside it. */
+/** A date, typed as people write it or picked from a calendar. Text that cannot be read stays, with a message about what is allowed. */
 export function DateField(props: Props) {
   const { label, value, withTime = false, required = false, commit } = props;
   const id = useId();
   const { order, clock, weekStart } = usePreferences();
   const [unread, setUnread] = useState<string | null>(null);
-  /** Raised where the value stays and only the typed text is to go. */
+  /** Incremented when the value stays but the typed text must go. */
   const [edition, setEdition] = useState(0);
   useLayoutEffect(() => beginWeekOn(weekStart), [weekStart]);
   const shown = withTime ? `${DATES[order]}, ${TIMES[clock]}` : DATES[order];
@@ -70,7 +70,7 @@ export function DateField(props: Props) {
     const text = typed.trim();
     const read = text === '' ? '' : readEntry(text, withTime, order);
     if (read === null) setUnread(text);
-    // The picker itself takes what stands in its own form, and what was emptied.
+    // The picker itself handles text in its own format, and clearing.
     else if (read === '' || dayjs(read).format(shown) === text) setUnread(null);
     else give(read);
   };

@@ -5,12 +5,12 @@ interface Props {
   readonly summary: ReactNode;
   readonly className?: string;
   readonly openAtFirst?: boolean;
-  /** Something inside must be seen: it is open whatever was pressed. */
+  /** Something inside must be seen, so it is open regardless. */
   readonly mustBeOpen?: boolean;
   readonly children: () => ReactNode;
 }
 
-/** Content that is made only once it is opened: what nobody sees costs nothing while a key is handled. */
+/** Content rendered only once opened, so that hidden content costs nothing while a key is handled. */
 export function Disclosure(props: Props) {
   const { summary, className = '', openAtFirst = false, mustBeOpen = false, children } = props;
   const [pressed, setPressed] = useState(openAtFirst);

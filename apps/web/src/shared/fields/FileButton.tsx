@@ -2,13 +2,13 @@ import { Button, Upload } from 'antd';
 
 interface Props {
   readonly label: string;
-  /** Types or endings, as for a file input. */
+  /** Types or extensions, as for a file input. */
   readonly accept: string;
   readonly several?: boolean;
   readonly take: (files: readonly File[]) => void;
 }
 
-/** A button that takes a file, or several; the same file can be taken again. */
+/** A button for one or several files; the same file can be chosen again. */
 export function FileButton({ label, accept, several = false, take }: Props) {
   return (
     <Upload
@@ -16,7 +16,7 @@ export function FileButton({ label, accept, several = false, take }: Props) {
       multiple={several}
       showUploadList={false}
       beforeUpload={(file, files) => {
-        // It is called for each file: once all of them are there, they are taken together.
+        // Called for each file; once all are there, they are passed on together.
         if (file === files.at(-1)) take(files);
         return false;
       }}

@@ -4,7 +4,7 @@ import { TimeField } from './TimeField.tsx';
 
 type Props = Omit<ComponentProps<typeof TimeField>, 'tell' | 'label'> & {
   readonly label: string;
-  /** Whether what stands in the field cannot be meant. */
+  /** Whether the typed text is not a time. */
   readonly faulty?: (isFaulty: boolean) => void;
 };
 

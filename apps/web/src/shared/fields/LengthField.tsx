@@ -10,12 +10,12 @@ interface Props {
   readonly stepSeconds?: number;
   readonly mostSeconds?: number;
   readonly draft?: (seconds: number | null) => void;
-  /** The refusal in words, or null where it is made. */
+  /** Core's refusal as a message, or null if the change was made. */
   readonly commit: (seconds: number) => string | null | void;
   readonly tell: (fault: string | null) => void;
 }
 
-/** A length of time, typed freely: `12`, `7.5`, `12:30`, `1h20`, `90s`. */
+/** A duration, typed freely: `12`, `7.5`, `12:30`, `1h20`, `90s`. */
 export function LengthField(props: Props) {
   const { value, stepSeconds = 60, mostSeconds = 86_400, draft, commit, tell } = props;
   return (

@@ -6,7 +6,7 @@ const OpenMenu = lazy(openMenu);
 
 type Props = Omit<ButtonProps, 'onClick'> & { readonly items: MenuProps['items'] };
 
-/** A button with a menu, whose code comes as somebody is about to press it. */
+/** A button with a menu, whose code loads just before it is pressed. */
 export function MenuButton({ items, ...rest }: Props) {
   const place = useRef<HTMLButtonElement>(null);
   const [wasPressed, setPressed] = useState(false);

@@ -2,21 +2,21 @@ import { useEffect, useRef, useState } from 'react';
 import { Input } from 'antd';
 
 interface Props {
-  /** What is noted; empty: nothing. */
+  /** The note; empty: none. */
   readonly value: string;
-  /** Called with changed text, trimmed, when the field is left. */
+  /** Called with changed, trimmed text when the field is left. */
   readonly commit: (text: string) => void;
-  /** Read aloud where no label stands beside it. */
+  /** Accessible name if there is no label. */
   readonly label?: string;
   readonly placeholder?: string;
   readonly most: number;
-  /** Lines; one where absent. */
+  /** Number of lines; 1 by default. */
   readonly rows?: number;
 }
 
 /**
- * A note that is kept when the field is left or its page closes. Until somebody types, it shows what is noted, even where that
- * changes by undo or on another device; Escape takes back what was typed.
+ * A note, saved when the field is left or the page closes. Until someone types, it follows changes by undo or other devices; Escape reverts
+ * what was typed.
  */
 export function NoteField({ value, commit, label, placeholder, most, rows }: Props) {
   const [typed, setTyped] = useState<string | null>(null);

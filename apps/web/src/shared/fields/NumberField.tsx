@@ -9,19 +9,19 @@ interface Props {
   readonly value: number | null;
   readonly least?: number;
   readonly most?: number;
-  /** What an empty field means; without it, the field needs a number. */
+  /** Meaning of an empty field; without it, a number is required. */
   readonly empty?: string;
   readonly decimal?: boolean;
   readonly className?: string;
-  /** Its name among the fields of a card, to find the next one. */
+  /** Name among the fields of a card, to find the next one. */
   readonly field?: string;
-  /** Called when the enter key has made the number. */
+  /** Called after Enter has made the number. */
   readonly entered?: (input: HTMLInputElement) => void;
-  /** The refusal in words, or null where it is made. */
+  /** Core's refusal as a message, or null if the change was made. */
   readonly commit: (value: number | null) => string | null;
 }
 
-/** A number that is made when the field is left; its fault shows at the field. */
+/** A number, made when the field is left; its fault shows at the field. */
 export function NumberField(props: Props) {
   const { label, unit, value, least = 0, most, empty, decimal = false, className, commit } = props;
   const [fault, setFault] = useState<string | null>(null);

@@ -3,12 +3,12 @@ import { Dropdown, type MenuProps } from 'antd';
 
 interface Props {
   readonly items: MenuProps['items'];
-  /** After it has closed. */
+  /** After closing. */
   readonly closed: () => void;
   readonly children: ReactElement;
 }
 
-/** The menu of a button, open as it comes. */
+/** The menu of a button, open from the start. */
 export default function OpenMenu({ items, closed, children }: Props) {
   const [isOpen, setOpen] = useState(true);
   return (

@@ -3,7 +3,7 @@ import { Input } from 'antd';
 import { faultLine, readPlanText, type Plan, say } from '@water-clock/core';
 import { FileButton } from './FileButton.tsx';
 
-/** The server takes bodies up to a million bytes; a document of the largest timer has a fifth of that. */
+/** The server accepts bodies up to a million bytes, five times the largest plan document. */
 const MOST_BYTES = 900_000;
 const MOST_FAULTS_SHOWN = 8;
 
@@ -16,7 +16,7 @@ function faultsOf(text: string): { plan: Plan } | { faults: string[] } {
   return read.ok ? { plan: read.value } : { faults: read.faults.map(faultLine) };
 }
 
-/** Takes a plan document from a file or from pasted text, and says what is wrong with it, by path. */
+/** Reads a plan document from a file or pasted text, and shows its faults by path. */
 export function PlanDocumentField({ read }: { readonly read: (plan: Plan | null) => void }) {
   const [faults, setFaults] = useState<readonly string[]>([]);
   const [accepted, setAccepted] = useState<string | null>(null);

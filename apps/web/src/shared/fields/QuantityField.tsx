@@ -5,7 +5,7 @@ import { NumberField } from './NumberField.tsx';
 interface Props {
   readonly label: string;
   readonly quantity: Quantity;
-  /** In the units of the computation; null: not known. */
+  /** In the units of the calculation; null: not known. */
   readonly value: number | null;
   readonly empty?: string;
   readonly field?: string;
@@ -13,7 +13,7 @@ interface Props {
   readonly commit: (value: number | null) => string | null;
 }
 
-/** A quantity in the units of the house; it shows what was typed, unchanged. */
+/** A quantity in the site's units; keeps what was typed. */
 export function QuantityField({ label, quantity, value, empty, field, entered, commit }: Props) {
   const { units } = usePreferences();
   return (

@@ -1,24 +1,24 @@
 import { useId, type ReactNode } from 'react';
 import { Select } from 'antd';
 
-/** On a touch screen a field to type into would bring up the keyboard, so only long lists have one there. */
+/** On a touch screen a search field would open the keyboard, so only long lists have one there. */
 const FEW = 8;
 const hasKeyboard = () => !globalThis.matchMedia?.('(pointer: coarse)').matches;
 
 interface Props<T extends string | number> {
-  /** Absent where `aria-label` names it. */
+  /** Undefined if `aria-label` names it. */
   readonly label?: ReactNode;
   readonly 'aria-label'?: string;
   readonly className?: string;
   readonly disabled?: boolean;
   readonly placeholder?: string;
-  /** A value that is none of the options, such as an empty text, shows the placeholder. */
+  /** A value that is not an option, such as an empty text, shows the placeholder. */
   readonly value: T;
   readonly options: readonly (readonly [value: T, words: string])[];
   readonly pick: (value: T) => void;
 }
 
-/** A choice from a list that opens, with its label. */
+/** A labelled select. */
 export function SelectField<T extends string | number>(props: Props<T>) {
   const { label, className = '', disabled = false, placeholder, value, options, pick } = props;
   const id = useId();
@@ -27,7 +27,7 @@ export function SelectField<T extends string | number>(props: Props<T>) {
     <Select<T>
       id={id}
       className={label === undefined ? className : 'select'}
-      // A long word of another language does not push it off a phone.
+      // A long word must not push it off a phone's screen.
       style={{ maxWidth: '100%' }}
       aria-label={props['aria-label']}
       disabled={disabled}

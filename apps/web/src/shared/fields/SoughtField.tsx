@@ -5,15 +5,15 @@ import { say } from '@water-clock/core';
 interface Props {
   readonly label: string;
   readonly value: string;
-  /** What is chosen and is not among what was found. */
+  /** The selected item, if not among the results. */
   readonly valueWords?: string;
   readonly options: readonly (readonly [value: string, words: string])[];
-  /** Finds others by what is typed. */
+  /** Searches by what is typed. */
   readonly seek: (text: string) => void;
   readonly pick: (value: string) => void;
 }
 
-/** A choice of something of which there may be thousands: letters are typed, and the server finds it. */
+/** A choice among possibly thousands of items, searched by the server. */
 export function SoughtField({ label, value, valueWords, options, seek, pick }: Props) {
   const id = useId();
   const isAmong = options.some(([one]) => one === value);

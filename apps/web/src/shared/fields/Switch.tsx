@@ -7,7 +7,7 @@ interface Props<T extends string> {
   readonly pick: (value: T) => void;
 }
 
-/** A choice of two or three things that are all in sight. */
+/** A choice of two or three visible options. */
 export function Switch<T extends string>({ label, value, options, pick }: Props<T>) {
   return (
     <div className="labelled">

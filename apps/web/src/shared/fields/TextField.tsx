@@ -20,7 +20,7 @@ interface Props extends Pick<
   readonly disabled?: boolean;
 }
 
-/** A line to type, with its label and what is wrong with it. */
+/** A labelled text field with its fault. */
 export function TextField({ label, value, set, fault, hint, disabled = false, ...input }: Props) {
   const id = useId();
   const described = hint !== undefined || fault !== undefined;

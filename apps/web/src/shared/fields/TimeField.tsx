@@ -11,22 +11,22 @@ import { usePreferences } from '../../app/platform/preferences.tsx';
 import { TypedInput } from './TypedInput.tsx';
 
 interface Props {
-  /** Read aloud where no label stands beside it. */
+  /** Accessible name if there is no label. */
   readonly label?: string;
   readonly className?: string;
   /** `17:30`; null: not set. */
   readonly value: string | null;
-  /** As it is being dragged elsewhere. */
+  /** Value while it is dragged elsewhere. */
   readonly shownValue?: string | undefined;
   readonly placeholder?: string | undefined;
-  /** Its name, to find it. */
+  /** Name, to find it. */
   readonly field?: string;
-  /** Of the arrow keys; 5 where absent. */
+  /** Step of the arrow keys; 5 by default. */
   readonly stepMinutes?: number;
   readonly draft?: (time: string | null) => void;
-  /** The time; the refusal in words, or null where it is made. */
+  /** Core's refusal as a message, or null if the change was made. */
   readonly commit: (time: string) => string | null | void;
-  /** Called where the field was emptied; without it, an empty field is left as it was. */
+  /** Called when the field was emptied; without it, an emptied field reverts. */
   readonly clear?: () => void;
   readonly tell: (fault: string | null) => void;
 }

@@ -6,17 +6,17 @@ interface Props<T> extends Asked<T> {
   readonly className?: string;
   readonly placeholder?: string | undefined;
   readonly inputMode?: InputProps['inputMode'];
-  /** Its name among the fields of a card, to find the next one. */
+  /** Name among the fields of a card, to find the next one. */
   readonly field?: string | undefined;
-  /** Shown instead of what is made, while nothing is typed: a start that is being dragged. */
+  /** Shown in place of the saved value while nothing is typed, such as a start being dragged. */
   readonly instead?: string | undefined;
-  /** Called when the enter key has made the value. */
+  /** Called after Enter has made the value. */
   readonly entered?: ((input: HTMLInputElement) => void) | undefined;
 }
 
 const STEPS: Readonly<Record<string, 1 | -1>> = { ArrowUp: 1, ArrowDown: -1 };
 
-/** A field that is typed into: Enter or leaving it makes the value, the arrows step it, Escape takes it back. */
+/** A typed field: Enter or leaving it makes the value, arrow keys step it, Escape reverts it. */
 export function TypedInput<T>(props: Props<T>) {
   const { label, className, placeholder, inputMode = 'text', field, instead, entered } = props;
   const typed: Typed<T> = useTyped(props);
@@ -39,7 +39,7 @@ export function TypedInput<T>(props: Props<T>) {
         const step = STEPS[event.key];
         if (step !== undefined && typed.stepBy(step)) event.preventDefault();
         else if (event.key === 'Enter') {
-          // Otherwise the end of this keystroke would press whatever has the focus next.
+          // Otherwise the end of this key press would activate whatever gets the focus next.
           if (entered) event.preventDefault();
           if (typed.finish()) entered?.(event.currentTarget);
         } else typed.takesBack(event);

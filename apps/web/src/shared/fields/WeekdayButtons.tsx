@@ -7,11 +7,11 @@ export const weekOrderOf = (timer: Pick<Timer, 'dialect'>): readonly number[] =>
 
 interface Props {
   readonly label: string;
-  /** Whose display gives the order; without a dialect the week begins on Monday. */
+  /** Display whose order to use; without one the week begins on Monday. */
   readonly timer: Pick<Timer, 'dialect'>;
   readonly pressed: readonly Weekday[];
   readonly className?: string;
-  /** Their first letters only. */
+  /** First letters only. */
   readonly short?: boolean;
   readonly commit: (weekdays: readonly Weekday[]) => void;
 }

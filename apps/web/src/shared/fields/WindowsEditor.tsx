@@ -6,14 +6,14 @@ import { WeekdayButtons } from './WeekdayButtons.tsx';
 
 interface Props {
   readonly label: string;
-  /** Whose display gives the order of the weekdays. */
+  /** Display whose weekday order to use. */
   readonly timer: Pick<Timer, 'dialect'>;
   readonly windows: readonly NoWaterWindow[];
-  /** The refusal in words, or null where it is made. */
+  /** Core's refusal as a message, or null if the change was made. */
   readonly commit: (windows: readonly NoWaterWindow[] | null) => string | null;
 }
 
-/** Hours in which nothing may water, each on some weekdays. */
+/** No-water hours, each on some weekdays. */
 export function WindowsEditor({ label, timer, windows, commit }: Props) {
   const [refused, setRefused] = useState<string | null>(null);
   const replace = (at: number, window: NoWaterWindow | null): string | null => {

@@ -1,44 +1,44 @@
 import { useState, type KeyboardEvent } from 'react';
 
 export interface Asked<T> {
-  /** As it is made. */
+  /** As saved. */
   readonly value: T;
-  /** Of what is typed; undefined where it cannot be meant. */
+  /** The typed value; undefined if it cannot be read. */
   readonly read: (typed: string) => T | undefined;
-  /** A value as it stands in the field. */
+  /** A value as text. */
   readonly write: (value: T) => string;
   /** Shows a value while it is typed, without making it; undefined ends that. */
   readonly draft?: (value: T | undefined) => void;
-  /** Makes a value that differs; the refusal in words, or null where it is made. */
+  /** Makes a changed value; returns core's refusal as a message, or null. */
   readonly commit: (value: T) => string | null | void;
-  /** What is wrong with what was typed, when the field is left; null: nothing any more. */
+  /** The fault of the typed text when the field is left; null: none any more. */
   readonly tell: (fault: string | null) => void;
-  /** Words for what cannot be read. */
+  /** Message for text that cannot be read. */
   readonly fault: (typed: string) => string;
-  /** A value one step up or down; undefined where the field has no steps. */
+  /** A value one step up or down; undefined if the field has no steps. */
   readonly step?: (value: T, direction: 1 | -1) => T;
 }
 
 export interface Typed<T> {
-  /** What stands in the field. */
+  /** Text in the field. */
   readonly text: string;
   /** Null: nothing is being typed. */
   readonly typed: string | null;
-  /** As typed or made; undefined where what is typed cannot be meant. */
+  /** As typed or saved; undefined if the typed text cannot be read. */
   readonly read: T | undefined;
   readonly isFaulty: boolean;
   readonly change: (text: string) => void;
-  /** Goes one step up or down; false: there is none. */
+  /** One step up or down; false if there is none. */
   readonly stepBy: (direction: 1 | -1) => boolean;
-  /** Makes what was typed; false where that is not possible. It then stays in the field. */
+  /** Makes the typed value; returns false and keeps the text if that is not possible. */
   readonly finish: () => boolean;
-  /** Forgets what was typed. */
+  /** Discards what was typed. */
   readonly drop: () => void;
-  /** Escape and undo take back what was typed; true: this key was one of them. */
+  /** Escape and undo discard what was typed; returns whether the key was one of them. */
   readonly takesBack: (event: KeyboardEvent) => boolean;
 }
 
-/** One behaviour for every field that is typed into: shown while it is typed, made when it is finished, taken back by Escape or undo. */
+/** Shared behaviour of typed fields: shown while typing, made when finished, discarded by Escape or undo. */
 export function useTyped<T>(asked: Asked<T>): Typed<T> {
   const { value, read: meaning, write, draft, commit, tell, fault, step } = asked;
   const [typed, setTyped] = useState<string | null>(null);

@@ -6,7 +6,7 @@ import { chime } from './voice.ts';
 import { clockWords, type Countdown } from './useCountdown.ts';
 import { say } from '@water-clock/core';
 
-/** The countdown of a station that runs for a look, and how much of it is left. */
+/** Countdown of a station running for a look. */
 export function RunNow({
   number,
   countdown,
@@ -22,7 +22,7 @@ export function RunNow({
   const [isLoud, setLoud] = useDeviceSwitch('sound', true);
   const before = useRef(left);
   useEffect(() => {
-    // Not where a page is opened after the time was over.
+    // Not when the page is opened after the time has ended.
     if (left === 0 && before.current && isLoud) chime();
     before.current = left;
   }, [left, isLoud]);

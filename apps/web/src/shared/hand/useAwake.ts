@@ -1,9 +1,9 @@
 import { useEffect } from 'react';
 
-/** Keeps the screen on while this is shown, where the device can; it lets go when the page is hidden, and takes hold again. */
+/** Keeps the screen on while mounted, where supported; released while the page is hidden. */
 export function useAwake(active = true): void {
   useEffect(() => {
-    // Older browsers, and pages without a secure address, have no such lock.
+    // Not supported in older browsers and insecure contexts.
     if (!active || !('wakeLock' in navigator)) return undefined;
     let lock: WakeLockSentinel | null = null;
     let isOver = false;
@@ -15,7 +15,7 @@ export function useAwake(active = true): void {
           else lock = held;
         },
         () => {
-          // A battery that is nearly empty refuses; then the screen goes dark as usual.
+          // Refused on a low battery; the screen then dims as usual.
         },
       );
     };

@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 
-/** A countdown by moments and not by ticks, so a locked screen or a closed page makes no difference. */
+/** A countdown based on timestamps, so that a locked screen or closed page makes no difference. */
 interface Running {
   readonly station: number;
   /** Milliseconds since 1970. */
@@ -21,7 +21,7 @@ function stored(timerId: string): Running | null {
 }
 
 export interface Countdown {
-  /** Seconds left for a station; null where none runs for it, 0 where it is over. */
+  /** Seconds left for a station; null: none runs, 0: finished. */
   readonly left: (station: number) => number | null;
   readonly start: (station: number, seconds: number) => void;
   readonly stop: () => void;
@@ -29,7 +29,7 @@ export interface Countdown {
 
 const TICK_MILLISECONDS = 250;
 
-/** A countdown for one station at a time of a timer. */
+/** A timer's countdown, for one station at a time. */
 export function useCountdown(timerId: string): Countdown {
   const [running, setRunning] = useState(() => stored(timerId));
   const [now, setNow] = useState(() => Date.now());
@@ -45,7 +45,7 @@ export function useCountdown(timerId: string): Countdown {
       if (next) localStorage.setItem(keyOf(timerId), JSON.stringify(next));
       else localStorage.removeItem(keyOf(timerId));
     } catch {
-      // Without storage it still runs for as long as the page is open.
+      // Without storage it runs while the page is open.
     }
   };
   return {
@@ -56,6 +56,6 @@ export function useCountdown(timerId: string): Countdown {
   };
 }
 
-/** Seconds as a clock shows them: `1:05`. */
+/** Seconds as on a clock: `1:05`. */
 export const clockWords = (seconds: number): string =>
   `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}`;

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 
-/** A switch that belongs to this device and not to the person: its sound, its voice. */
+/** A setting of this device, not the person: sound, voice. */
 export function useDeviceSwitch(
   name: string,
   usual: boolean,
@@ -18,7 +18,7 @@ export function useDeviceSwitch(
     try {
       localStorage.setItem(key, String(next));
     } catch {
-      // Without storage it holds for as long as the page is open.
+      // Without storage it lasts while the page is open.
     }
   };
   return [on, set];

@@ -1,6 +1,6 @@
 import { useRef, type PointerEvent } from 'react';
 
-/** Shorter moves, and those that go as much up or down, are no swipe. */
+/** Shorter moves, and mostly vertical ones, are not swipes. */
 const SHORTEST = 70;
 
 interface Swipe {
@@ -9,7 +9,7 @@ interface Swipe {
   readonly onPointerCancel: () => void;
 }
 
-/** A finger over a card from right to left goes on, from left to right goes back; a mouse does neither. */
+/** Swiping left goes on, swiping right goes back; touch only. */
 export function useSwipe(on: () => void, back: () => void): Swipe {
   const from = useRef<{ readonly x: number; readonly y: number } | null>(null);
   return {

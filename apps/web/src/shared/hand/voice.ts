@@ -1,8 +1,8 @@
-/** The voice of the browser, and a short sound with a buzz: for hands that are full and eyes that are elsewhere. */
+/** Speech, and a short sound with a vibration: for full hands and eyes elsewhere. */
 
 export const canSpeak = (): boolean => 'speechSynthesis' in globalThis;
 
-/** Says a text; what was being said before stops. */
+/** Speaks a text, stopping the one before. */
 export function speak(text: string): void {
   if (!canSpeak()) return;
   speechSynthesis.cancel();
@@ -16,7 +16,7 @@ export function hush(): void {
 const TONE = { hertz: 880, seconds: 0.35, loudness: 0.2 };
 const BUZZ = [200, 100, 200];
 
-/** A short click, as a key makes it. */
+/** A short key click. */
 export function click(): void {
   if (!('AudioContext' in globalThis)) return;
   const context = new AudioContext();
@@ -30,9 +30,9 @@ export function click(): void {
   note.onended = () => void context.close();
 }
 
-/** Two notes and a buzz, as far as the device has them. */
+/** Two notes and a vibration, as far as the device supports them. */
 export function chime(): void {
-  // iPhones and desktops do not buzz.
+  // iPhones and desktops do not vibrate.
   if ('vibrate' in navigator) navigator.vibrate(BUZZ);
   if (!('AudioContext' in globalThis)) return;
   const context = new AudioContext();

@@ -27,7 +27,7 @@ function Picture({
     });
     return () => {
       over = true;
-      // The browser keeps the whole photo in memory until its address is given back.
+      // The browser keeps the photo in memory until its URL is revoked.
       if (address) URL.revokeObjectURL(address);
     };
   }, [id, left]);
@@ -38,7 +38,7 @@ function Picture({
       src={waiting ?? kept ?? photoPath(id)}
       alt={say`Photo ${number}`}
       onError={() => {
-        // Without a network the small one stands in, where it was taken along.
+        // Offline, the small version is shown if it was prefetched.
         if (kept === null)
           void import('./smallPhotos.ts').then(({ keptPhoto }) => keptPhoto(id)).then(setKept);
       }}
@@ -48,13 +48,13 @@ function Picture({
 
 interface Props {
   readonly photos: readonly string[];
-  /** Absent: read only. */
+  /** Undefined: read-only. */
   readonly set?: (photos: readonly string[]) => void;
   readonly label: string;
   readonly most?: number;
 }
 
-/** Photos of a station or a panel, from the camera or from files. */
+/** Photos of a station or a panel, from the camera or files. */
 export function PhotoRow({ photos, set, label, most = MOST_PHOTOS }: Props) {
   const [fault, setFault] = useState<string | null>(null);
   const [left, setLeft] = useState(0);

@@ -1,21 +1,18 @@
-/**
- * Photos on their way to the server: scaled down on the device, and kept there until they have arrived, so that closing the page
- * in the middle of a walk loses none.
- */
+/** Photos on their way to the server: scaled down, and stored on the device until they have arrived, so that closing the page loses none. */
 import { answered, newId, RefusedError } from '../../data/api/request.ts';
 import { ownerName } from '../../data/api/whose.ts';
 import { say } from '@water-clock/core';
 import { scaled } from './scaled.ts';
 
-/** Pixels along the longer side: enough to read a plate, small enough for a bad network. */
+/** Longest side in pixels: enough to read a label, small enough for a bad network. */
 const LONGER_SIDE = 1600;
 const QUALITY = 0.82;
-/** A photo from a phone is not larger than this. */
+/** Larger than any phone's photo. */
 const MOST_FILE_BYTES = 40_000_000;
 const outboxName = () => `water-clock-photos:${ownerName()}`;
 const openOutbox = () => caches.open(outboxName());
 
-/** Answers of our API that stay the same however often a photo is sent. */
+/** Error codes that stay the same however often a photo is sent. */
 const FOR_GOOD = [
   'not-accepted',
   'too-large',
@@ -27,13 +24,13 @@ const FOR_GOOD = [
 
 export const photoPath = (id: string) => `/api/photos/${id}`;
 
-/** Why a file cannot be a photo of a station. */
+/** Why a file cannot be used as a photo. */
 class NoPhotoError extends Error {}
 
 /**
- * A file as a JPEG of bounded size, without what the camera wrote into it (such as the place).
+ * A file as a JPEG of limited size, without the camera's metadata (such as location).
  *
- * @throws NoPhotoError where it is too large, or no picture that this device can read.
+ * @throws NoPhotoError if it is too large or not a picture this device can read
  */
 async function scaledDown(file: File): Promise<Blob> {
   if (file.size > MOST_FILE_BYTES)
@@ -59,7 +56,7 @@ async function scaledDown(file: File): Promise<Blob> {
 const send = (id: string, blob: Blob) =>
   answered(photoPath(id), { method: 'PUT', headers: { 'content-type': 'image/jpeg' }, body: blob });
 
-/** Keeps a photo on the device under a new id; `sendWaiting` brings it to the server. */
+/** Stores a photo on the device under a new id; `sendWaiting` uploads it. */
 export async function keepPhoto(file: File): Promise<string> {
   const blob = await scaledDown(file);
   const id = newId();
@@ -71,7 +68,7 @@ export async function keepPhoto(file: File): Promise<string> {
   return id;
 }
 
-/** How many of this person's photos have not arrived. Only pages served safely have such a store. */
+/** Number of this person's photos not uploaded yet. The store exists only in secure contexts. */
 export const countWaitingPhotos = async (): Promise<number> =>
   'caches' in globalThis ? (await (await openOutbox()).keys()).length : 0;
 
@@ -79,13 +76,13 @@ export const dropWaitingPhotos = async (): Promise<void> => {
   if ('caches' in globalThis) await caches.delete(outboxName());
 };
 
-/** A photo that has not arrived yet, from the device; null where it has. */
+/** A waiting photo from the device; null once it is uploaded. */
 export async function waitingPhoto(id: string): Promise<Blob | null> {
   const found = await (await openOutbox()).match(photoPath(id));
   return found ? found.blob() : null;
 }
 
-/** Sends every photo that waits, also those of an earlier page; those that cannot be sent now stay. Resolves to how many are left. */
+/** Uploads all waiting photos, also those of earlier pages; resolves to how many are left. */
 export async function sendWaiting(): Promise<number> {
   const outbox = await openOutbox();
   let left = 0;
@@ -97,7 +94,7 @@ export async function sendWaiting(): Promise<number> {
       await send(id, await response.blob());
       await outbox.delete(request);
     } catch (error) {
-      // Refused for good: it would be refused again. Signed out, limited or unreachable: later.
+      // A refusal is final. If signed out, limited or unreachable, try again later.
       if (error instanceof RefusedError && FOR_GOOD.includes(error.code)) {
         await outbox.delete(request);
         throw error;

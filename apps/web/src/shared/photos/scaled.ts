@@ -1,4 +1,4 @@
-/** A picture at most as long as this many pixels along its longer side, drawn anew; the picture is closed. */
+/** A picture redrawn at most this many pixels long; closes the original. */
 export function scaled(picture: ImageBitmap, longerSide: number): HTMLCanvasElement {
   const scale = Math.min(1, longerSide / Math.max(picture.width, picture.height));
   const canvas = document.createElement('canvas');

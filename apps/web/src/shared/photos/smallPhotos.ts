@@ -1,17 +1,17 @@
-/** Photos of what is taken along, small: enough to know the box and the bed again. */
+/** Small photos for offline use: enough to recognise the box and the bed. */
 import { keepAnswer, keptAnswer } from '../../data/offlineCache/kept.ts';
 import { answered } from '../../data/api/request.ts';
 import { ownerName } from '../../data/api/whose.ts';
 import { photoPath } from './photos.ts';
 import { scaled } from './scaled.ts';
 
-/** Pixels along the longer side. */
+/** Longest side in pixels. */
 const LONGER_SIDE = 320;
 const QUALITY = 0.6;
-/** Of one timer. */
+/** For one timer. */
 const MOST = 40;
 
-/** The ids of photos somewhere in a document: lists called `photos`. */
+/** Ids of photos anywhere in a document: lists named `photos`. */
 function photosIn(value: unknown): string[] {
   if (typeof value !== 'object' || value === null) return [];
   return Object.entries(value).flatMap(([name, one]: [string, unknown]) =>
@@ -25,7 +25,7 @@ async function small(photo: Blob): Promise<string> {
   return scaled(await createImageBitmap(photo), LONGER_SIDE).toDataURL('image/jpeg', QUALITY);
 }
 
-/** Keeps the photos of a timer's answer that are not kept yet; those that cannot be fetched are left out. */
+/** Stores the photos of a timer's answer that are not stored yet; skips those that cannot be loaded. */
 export async function keepSmallPhotos(timer: unknown): Promise<void> {
   const owner = ownerName();
   for (const id of photosIn(timer).slice(0, MOST)) {
@@ -35,12 +35,12 @@ export async function keepSmallPhotos(timer: unknown): Promise<void> {
       const photo = await (await answered(path, { method: 'GET' })).blob();
       await keepAnswer(owner, path, await small(photo));
     } catch {
-      // The others are worth having all the same.
+      // The others are still worth having.
     }
   }
 }
 
-/** A photo as it was taken along, as the address of a picture; null: it was not. */
+/** A prefetched photo as an object URL; null: not stored. */
 export async function keptPhoto(id: string): Promise<string | null> {
   const kept = await keptAnswer(ownerName(), photoPath(id));
   return typeof kept?.body === 'string' ? kept.body : null;

@@ -26,15 +26,15 @@ interface Props {
   /** Called once. */
   readonly make: () => LiveBench;
   readonly rainDelay: RainDelayOfKind | undefined;
-  /** What is to be keyed in; null: nothing is asked for. */
+  /** Settings to key in; null: free practice. */
   readonly target: Plan | null;
   readonly hasWorld?: boolean;
   readonly without?: readonly BenchKey[];
-  /** What stands above it and looks at the bench. */
+  /** Shown above it, with access to the bench. */
   readonly above?: (bench: LiveBench) => ReactNode;
 }
 
-/** A timer on the bench, with the garden that hangs on it. */
+/** A timer on the bench with its garden. */
 export function Bench({ make, rainDelay, target, hasWorld = true, without = [], above }: Props) {
   const hands = useBench(make);
   const { bench, act } = hands;
@@ -95,7 +95,7 @@ export function Bench({ make, rainDelay, target, hasWorld = true, without = [], 
             press={press}
           />
           <p className="soft small">{say`Keyboard, with the focus on the panel: ← → page, ↓ ↑ less and more, P program, H manual, S enter, R off. Hold Shift or the key to go faster.`}</p>
-          {/* On a phone the card stands under the keys. */}
+          {/* On a phone the card stands below the keys. */}
           {isPhone && beside}
           {hasWorld && <BenchWorld bench={bench} act={act} />}
           <Checkbox

@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import { CheckCircleFilled, MinusCircleOutlined } from '@ant-design/icons';
 import { keyInLines, panelText, type PanelNow, type Plan, say } from '@water-clock/core';
 
-/** The key-in card of a plan, each line with whether the box already has it. */
+/** The key-in card of a plan, with a tick on each line the timer already has. */
 export function BenchCard({
   target,
   box,
@@ -16,7 +16,7 @@ export function BenchCard({
   const { style } = now;
   const lines = useMemo(
     () =>
-      // The clock of the bench is right, or somebody has put it out.
+      // The bench clock is right unless someone set it wrong.
       keyInLines(target, null, { style, today, secondOfDay: 0 }, true).filter(
         ({ setting }) => setting !== 'clock',
       ),

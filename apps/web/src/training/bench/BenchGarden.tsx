@@ -11,7 +11,7 @@ function bedWords({ isWet, secondsLeft, seconds, litres }: Bed, units: UnitSyste
   return litres === null ? minutes : `${minutes}, ${quantityWords(units, 'volume', litres)}`;
 }
 
-/** The garden that hangs on the timer: a bed for each station. */
+/** The garden of the timer: a bed for each station. */
 export function BenchGarden({
   beds,
   units,

@@ -23,7 +23,7 @@ const FAULTS: Readonly<Record<GardenFault['fault'], string>> = {
   shut: say`a valve that does not open`,
 };
 
-/** What was done, in a few words; null for keys that only turn pages and values. */
+/** An action in a few words; null for keys that only change pages and values. */
 function actWords(act: BenchAct): string | null {
   if ('key' in act) return act.key === 'rest' ? say`the key “off”` : null;
   if ('garden' in act) {
@@ -68,7 +68,7 @@ interface Props {
   readonly order: DateOrder;
 }
 
-/** What happened, the last first. */
+/** What happened, newest first. */
 export function BenchLog({ bench, clock, order }: Props) {
   const { log, cycles, underWay, now } = bench;
   const [acts, ended, running] = [log.length, cycles.length, underWay.length];

@@ -14,7 +14,7 @@ import { Ground, Hours, Letters, Now, Overlaps, Rows } from '../../shared/charts
 import { useWidth } from '../../shared/charts/useWidth.ts';
 import '../../shared/charts/strip.css';
 
-/** The row of what is started by hand. */
+/** Row of manual runs. */
 const BY_HAND = 'hand';
 const ROW = 30;
 
@@ -26,7 +26,7 @@ interface Props {
   readonly clock: ClockStyle;
 }
 
-/** The night that fills as time goes by: what is meant as frames, what has run in them. */
+/** The night as it fills: frames for what is intended, filled by what has run. */
 export function BenchNight({ plan, now, ahead, runs, clock }: Props) {
   const [ref, width] = useWidth<HTMLDivElement>();
   const day = nightOf(now);

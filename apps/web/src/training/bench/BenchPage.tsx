@@ -23,7 +23,7 @@ const MakeTask = lazy(() => import('./MakeTask.tsx'));
 
 type From = 'as-set' | 'empty';
 
-/** Another timer, or another beginning, is another bench. */
+/** Another timer or start means another bench. */
 function OnBench({
   plan,
   kind,
@@ -50,7 +50,7 @@ function OnBench({
   );
 }
 
-/** The bench: any kind of timer, or one of the office's, to be pressed without a wall. */
+/** The bench: a timer of any kind, also the company's own, to practise on. */
 export default function BenchPage() {
   const [search, setSearch] = useSearchParams();
   const timerId = search.get('timer') || null;

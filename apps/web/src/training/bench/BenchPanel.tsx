@@ -4,7 +4,7 @@ import { LeftOutlined, RightOutlined } from '@ant-design/icons';
 import type { BenchKey, Display, Lamps, Plan } from '@water-clock/core';
 import { say } from '@water-clock/core';
 
-/** By the keyboard, while the panel has the focus. */
+/** By keyboard, while the panel has the focus. */
 const BY_KEYBOARD: Readonly<Record<string, BenchKey>> = {
   ArrowLeft: 'page-back',
   ArrowRight: 'page-on',
@@ -18,7 +18,7 @@ const BY_KEYBOARD: Readonly<Record<string, BenchKey>> = {
   r: 'rest',
 };
 
-/** Where four keys share a phone's width, a long word goes on in a second line. */
+/** With four keys across a phone, long words wrap. */
 const KEY_STYLE: CSSProperties = {
   paddingInline: 2,
   height: '100%',
@@ -28,9 +28,9 @@ const KEY_STYLE: CSSProperties = {
 };
 
 const HOLDABLE: readonly BenchKey[] = ['less', 'more', 'page-back', 'page-on'];
-/** A key that is held presses again after so long. */
+/** Delay before a held key repeats. */
 const AGAIN_MILLISECONDS = 250;
-/** After so many times it goes by larger steps. */
+/** Repeats before the steps get larger. */
 const HELD_LONG = 8;
 
 interface Props {
@@ -48,7 +48,7 @@ interface Props {
 /** A space, so that an empty line keeps its height. */
 const EMPTY = '\u00a0';
 
-/** One setting, large; blank without power. A clock that nobody has set comes and goes with the seconds. */
+/** One setting in large type; blank without power. A clock that was never set blinks. */
 export function Screen({
   display,
   isEven,
@@ -61,7 +61,7 @@ export function Screen({
   const foot = isResting ? say`off` : place === '' ? EMPTY : say`clock ${clock}`;
   return (
     <div className="bench-screen">
-      {/* The time of day is not read out each minute: it has no place among the pages. */}
+      {/* The time is not announced each minute; it is not one of the pages. */}
       <p className="hidden-but-read" aria-live="polite">
         {!isLit && say`The display is blank.`}
         {isLit && (place !== '' || left === say`manual`) && `${left} ${right} ${big} ${unit}`}
@@ -90,7 +90,7 @@ function Lamp({ name, isOn }: { readonly name: string; readonly isOn: boolean })
   );
 }
 
-/** The panel of a bench timer: its display, its keys, its lamps. */
+/** A bench timer's panel: display, keys and lights. */
 export function BenchPanel({ display, lamps, plan, isEven, without, press }: Props) {
   const held = useRef(0);
   const isFast = (again: boolean) => {
@@ -98,11 +98,11 @@ export function BenchPanel({ display, lamps, plan, isEven, without, press }: Pro
     return held.current > HELD_LONG;
   };
   const holding = useRef<ReturnType<typeof setInterval>>(undefined);
-  /** The click that ends a long press is not one more. */
+  /** The click at the end of a long press is not another press. */
   const wasHeld = useRef(false);
   const letGo = () => clearInterval(holding.current);
   useEffect(() => letGo, []);
-  // The interval outlives the drawing that began it.
+  // The interval outlives the render that started it.
   const pressNow = useRef(press);
   useEffect(() => {
     pressNow.current = press;
@@ -120,7 +120,7 @@ export function BenchPanel({ display, lamps, plan, isEven, without, press }: Pro
     const key = event.ctrlKey || event.metaKey || event.altKey ? undefined : BY_KEYBOARD[event.key];
     if (!key || without.includes(key)) return;
     event.preventDefault();
-    // The page's own keys are not meant here.
+    // The page's own shortcuts do not apply here.
     event.stopPropagation();
     press(key, isFast(event.repeat) || (event.shiftKey && event.key.startsWith('Arrow')));
   };

@@ -4,7 +4,7 @@ import type { LiveBench, StationTest } from '@water-clock/core';
 import { WiringTable } from '../../visit/seen/WiringTable.tsx';
 import { say } from '@water-clock/core';
 
-/** A meter at the terminals: each station has current for a moment, one after another. */
+/** A meter at the terminals: each station is powered for a moment, one after another. */
 export function BenchWiring({ bench }: { readonly bench: LiveBench }) {
   const [tests, setTests] = useState<readonly StationTest[] | null>(null);
   return (

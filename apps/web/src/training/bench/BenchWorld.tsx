@@ -6,7 +6,7 @@ import { say } from '@water-clock/core';
 
 const NONE = 0;
 
-/** What somebody can have pressed who “only pressed something”. */
+/** What someone may have pressed who "only pressed something". */
 function pressedSomething({ plan }: LiveBench, by: number): Press {
   const { stations, timer } = plan;
   const station = stations[by % Math.max(1, stations.length)]?.number ?? 1;
@@ -22,7 +22,7 @@ function pressedSomething({ plan }: LiveBench, by: number): Press {
   return all[by % all.length] ?? { do: 'stop' };
 }
 
-/** Weather, power, people and worn parts, as switches. */
+/** Conditions as switches: weather, power, people and worn parts. */
 export function BenchWorld({
   bench,
   act,

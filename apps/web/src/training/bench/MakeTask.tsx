@@ -15,7 +15,7 @@ interface Words {
   readonly level: number;
 }
 
-/** Makes a task of a timer of the office: an empty box of its kind, and its settings as the card. */
+/** Makes a task from one of the company's timers: an empty timer of its kind, and its settings as the card. */
 export default function MakeTask({
   plan,
   kind,
@@ -29,7 +29,7 @@ export default function MakeTask({
   const keep = useKeepDocument('tasks');
   const [isMaking, setMaking] = useState(false);
   const [fault, setFault] = useState<string | null>(null);
-  // The same ids for what is asked for again.
+  // The same ids for a repeated request.
   const [ids] = useState(() => ({ target: newId(), id: newId() }));
   const make = async (words: Words) => {
     setFault(null);

@@ -8,12 +8,12 @@ import { FileButton } from '../../shared/fields/FileButton.tsx';
 import { saveJson, textOf } from '../../app/platform/files.ts';
 import { LEVELS } from './levels.ts';
 
-/** The tasks that the office has written or got from another one; each is a document. */
+/** Tasks the company wrote or imported; each is a document. */
 export function OfficeTasks({ done }: { readonly done: (id: string) => string | null }) {
   const items = useLibrary('tasks');
   const keep = useKeepDocument('tasks');
   const [faults, setFaults] = useState<readonly string[]>([]);
-  /** What is asked for again has the same ids, so that it is done once. */
+  /** A repeated request keeps its ids, so that it is done once. */
   const ids = useRef(new Map<string, { readonly target: string; readonly id: string }>());
   const idsOf = (what: string) => {
     const own = ids.current.get(what) ?? { target: newId(), id: newId() };

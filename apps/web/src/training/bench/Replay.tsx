@@ -15,14 +15,14 @@ import { KEY_WORDS } from './keyWords.ts';
 
 interface Props {
   readonly task: Task;
-  /** What was pressed until one said that it was done. */
+  /** The presses up to *Done*. */
   readonly log: readonly LoggedAct[];
-  /** Its place in the log; null: nothing that held was lost. */
+  /** Index in the log; null: nothing that held was lost. */
   readonly wrong: number | null;
   readonly style: BenchStart['style'];
 }
 
-/** One's presses once more, step by step, with the one after which it went wrong. */
+/** Replays the presses step by step and marks the one after which it went wrong. */
 export function Replay({ task, log, wrong, style }: Props) {
   const [count, setCount] = useState(wrong === null ? 0 : wrong + 1);
   const bench = useMemo(() => benchAfter(task, log, count, style), [task, log, count, style]);

@@ -50,11 +50,11 @@ const FAULT_WORDS: Readonly<Record<TaskFault, string>> = {
 interface Outcome {
   readonly met: readonly NeedMet[];
   readonly score: Score;
-  /** What was pressed until then. */
+  /** The presses so far. */
   readonly log: readonly LoggedAct[];
-  /** The place in the log of the press after which it went wrong; null: none. */
+  /** Log index of the press after which it went wrong; null: none. */
   readonly wrongAt: number | null;
-  /** That press in words. */
+  /** That press as a message. */
   readonly wrong: string | null;
 }
 
@@ -97,7 +97,7 @@ function Outcomes({ outcome, next }: { readonly outcome: Outcome; readonly next:
   );
 }
 
-/** What is asked, the hints, and whether it is done. */
+/** The task's text, its hints, and whether it is done. */
 function Asked({
   id,
   task,
@@ -191,11 +191,11 @@ function Asked({
 }
 
 interface Given {
-  /** Under which its results are kept. */
+  /** Id under which its results are stored. */
   readonly id: string;
   readonly task: Task;
   readonly place: string;
-  /** The address of the next one; null: it was the last. */
+  /** Address of the next task; null: it was the last. */
   readonly next: string | null;
 }
 
@@ -216,7 +216,7 @@ function ofOffice(taskId: string, all: readonly LibraryItem<Task>[]): Given | nu
   return found ? { id: taskId, task: found.document, place: say`Office task`, next: null } : null;
 }
 
-/** @param level 1 to `MOST_LEVEL`, as the address has it; so is the seed. */
+/** @param level 1 to `MOST_LEVEL`, from the address, like the seed */
 function random(level: string, seed: string): Given | null {
   if (!/^[1-9]$/u.test(level) || Number(level) > MOST_LEVEL || !/^\d{1,6}$/u.test(seed))
     return null;
@@ -228,7 +228,7 @@ function random(level: string, seed: string): Given | null {
   };
 }
 
-/** One task on the bench: one that ships, one of the office, or one made from a number. */
+/** One task on the bench: shipped, the company's own, or generated from a number. */
 export default function TaskPage() {
   const { taskId, level = '', seed = '' } = useParams();
   const { clock, order } = usePreferences();
@@ -241,7 +241,7 @@ export default function TaskPage() {
         : (shipped(taskId) ?? ofOffice(taskId, office.data ?? [])),
     [taskId, level, seed, office.data],
   );
-  // The same one each time: the card beside the bench is worked out from it.
+  // The same object each time, because the card is derived from it.
   const target = useMemo(
     () => (found?.task.card ? planWith(found.task, found.task.card) : null),
     [found],

@@ -10,7 +10,7 @@ import { LEVELS } from './levels.ts';
 import { OfficeTasks } from './OfficeTasks.tsx';
 import './bench.css';
 
-/** Numbers that are still easy to say to each other. */
+/** Numbers that are easy to tell each other. */
 const MOST_SEED = 10_000;
 
 interface Learner {
@@ -21,7 +21,7 @@ interface Learner {
   readonly lastAt: string;
 }
 
-/** How far each has come, by tasks done and points. */
+/** Everyone's progress, in tasks done and points. */
 function learnersOf(all: readonly Practice[]): Learner[] {
   const learners = new Map<string, Learner>();
   for (const { personId, person, points, lastAt } of all) {
@@ -37,7 +37,7 @@ function learnersOf(all: readonly Practice[]): Learner[] {
   return [...learners.values()].sort((a, b) => b.done - a.done);
 }
 
-/** The tasks to practise on the bench, the easiest first, with what one has done; and how far the others have come. */
+/** Bench tasks, easiest first, with one's own results and everyone's progress. */
 export default function TasksPage() {
   const practice = usePractice();
   const person = useSession().data?.person;

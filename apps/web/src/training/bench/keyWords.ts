@@ -1,7 +1,7 @@
 import type { BenchKey } from '@water-clock/core';
 import { say } from '@water-clock/core';
 
-/** What stands on the keys of the bench. */
+/** Labels on the bench's keys. */
 export const KEY_WORDS: Readonly<Record<BenchKey, string>> = {
   'page-back': say`page back`,
   'page-on': say`page on`,

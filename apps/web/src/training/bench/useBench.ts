@@ -5,7 +5,7 @@ export const SPEEDS = [1, 60, 3600] as const;
 type Speed = (typeof SPEEDS)[number];
 
 const TICK_MILLISECONDS = 100;
-/** How far ahead the next event is looked for, seconds. */
+/** How far ahead to look for the next event, seconds. */
 const FARTHEST_EVENT = 400 * 86_400;
 
 export interface BenchHands {
@@ -18,7 +18,7 @@ export interface BenchHands {
   readonly toNextEvent: () => void;
 }
 
-/** A bench timer whose time goes by. Each act takes a second, so that one sees at once what it does. */
+/** A running bench timer. Each action takes a second, so that its effect can be seen. */
 export function useBench(make: () => LiveBench): BenchHands {
   const [bench] = useState(make);
   const [speed, setSpeed] = useState<Speed>(1);

@@ -107,7 +107,7 @@ function Stations({ brief, props }: { readonly brief: Brief; readonly props: Ste
   );
 }
 
-/** Everything that the visit found, as one page and as a document. */
+/** Everything the visit found, on one page and as a document. */
 export default function BriefView(props: StepProps) {
   if (props.isPending) return <Loading what={say`the rules, tables and weather for this site`} />;
   if (props.rulesState === 'failed') return <p className="fault">{RULES_FAILED}</p>;

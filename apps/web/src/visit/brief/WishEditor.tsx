@@ -37,7 +37,7 @@ const PROGRAM_WORDS: Record<NonNullable<Wish['programs']>, string> = {
 
 type DaysPerWeek = NonNullable<Wish['daysPerWeek']>;
 
-/** Days a week that people choose for a whole garden. */
+/** Options for the days a week of the whole garden. */
 const DAYS_PER_WEEK: readonly DaysPerWeek[] = [
   [1, 1],
   [1, 2],
@@ -58,11 +58,11 @@ interface Props {
   readonly plan: Plan;
   readonly survey: Survey;
   readonly editor: TimerEditor;
-  /** The earliest one on the dates that programs are made for; null: not known. */
+  /** The earliest sunrise on the dates the programs are for; null: not known. */
   readonly sunrise: Sunrise | null;
 }
 
-/** The wishes for the programs: when, how many starts, which days. */
+/** Wishes for the programs: hours, starts, days. */
 export function WishEditor({ plan, survey, editor, sunrise }: Props) {
   const { clock, order } = usePreferences();
   const wish = wishOf({ wish: usualWish(plan, survey) });
@@ -78,7 +78,7 @@ export function WishEditor({ plan, survey, editor, sunrise }: Props) {
       fields: { wish: days ? { ...rest, daysPerWeek: days } : rest },
     });
   };
-  // A brief that was imported may have others.
+  // An imported brief may have others.
   const ranges = [
     ...DAYS_PER_WEEK,
     ...(wish.daysPerWeek && !DAYS_PER_WEEK.some((one) => daysKey(one) === daysKey(wish.daysPerWeek))

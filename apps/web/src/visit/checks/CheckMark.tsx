@@ -27,7 +27,7 @@ const Mark = memo(function Mark({ severity, words }: Props) {
   );
 });
 
-/** The mark of the checks beside what they are about: its sentence on a look, the checks on a press. */
+/** A finding's mark next to its subject: hover for the message, press for the checks. */
 export function CheckMark(place: Place) {
   const mark = useOpenFindings().marks(place);
   return mark && <Mark severity={mark.severity} words={mark.sentences.join(' ')} />;

@@ -23,7 +23,7 @@ const Counted = memo(function Counted({ count }: { readonly count: number }) {
   );
 });
 
-/** Opens the checks; says how many findings are open that are more than good to know. */
+/** Opens the checks; shows the number of open findings above "for information". */
 export function ChecksButton() {
   const { count } = useOpenFindings();
   return count !== null && <Counted count={count} />;

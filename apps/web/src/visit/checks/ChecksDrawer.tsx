@@ -31,7 +31,7 @@ interface Props extends CheckedFacts {
   readonly findings: Judged;
   readonly editor: TimerEditor;
   readonly speech: Speech;
-  /** Brings the night of a moment to the strip. */
+  /** Shows the night of a moment on the strip. */
   readonly show: (moment: ClockSecond) => void;
 }
 
@@ -41,14 +41,14 @@ const GROUPS = [
   ['note', say`For information`],
 ] as const;
 
-/** What the list leaves open: nothing, or what the rules of the place would say. */
+/** What the list cannot check: nothing, or the site's rules. */
 function Rest({ state, isClear }: { readonly state: RulesState; readonly isClear: boolean }) {
   if (state === 'failed') return <p>{RULES_FAILED}</p>;
   if (state === 'pending') return <p role="status">{say`Loading the local rules …`}</p>;
   return isClear && <p className="checks-none">{say`Nothing left to review.`}</p>;
 }
 
-/** The findings of the checks: each with its fix, and a way to accept it. */
+/** The findings, each with its fix and a way to accept it. */
 function Findings(props: Props) {
   const { check, plan, brief, survey, editor, today, speech, show } = props;
   const { order } = speech;
@@ -60,7 +60,7 @@ function Findings(props: Props) {
     make({ type: 'note', fields: { accepted: next.length > 0 ? next : null } });
   const accept = (findings: readonly Finding[], reason: string, until: string | null) =>
     note([
-      // Drop acceptances that are over.
+      // Remove acceptances that no longer apply.
       ...accepted.filter((one) => one.until === undefined || one.until >= formatDate(today)),
       ...findings.map((finding) => ({
         code: finding.code,
@@ -140,7 +140,7 @@ function Findings(props: Props) {
   );
 }
 
-/** The checks in a drawer from the right, or a sheet on a phone: findings never push what is edited down. */
+/** The checks in a drawer on the right, or a sheet on a phone, so that findings never push the editor down. */
 export default function ChecksDrawer({
   open,
   close,

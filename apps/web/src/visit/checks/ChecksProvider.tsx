@@ -9,19 +9,19 @@ const ChecksDrawer = lazy(() => import('./ChecksDrawer.tsx'));
 
 interface Props {
   readonly timerId: string;
-  /** Null: not worked out yet. */
+  /** Null: not known yet. */
   readonly facts: CheckedFacts | null;
   readonly editor: TimerEditor;
   readonly speech: Speech;
-  /** Brings the night of a moment to the strip. */
+  /** Shows the night of a moment on the strip. */
   readonly show: (moment: ClockSecond) => void;
   readonly children: ReactNode;
 }
 
-/** The checks of a timer: their drawer, and for what lies inside, their number and their marks. */
+/** A timer's checks: the drawer, and for everything inside, their number and marks. */
 export function ChecksProvider({ timerId, facts, editor, speech, show, children }: Props) {
   const [isOpen, setOpen] = useState(false);
-  // Once it has been opened it stays, so that closing is seen.
+  // Stays mounted once opened, so that closing is animated.
   const [wasOpened, setWasOpened] = useState(false);
   const findings = useChecks(facts);
   const open = useCallback(() => {

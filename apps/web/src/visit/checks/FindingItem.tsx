@@ -25,15 +25,15 @@ import type { CheckedFacts } from './useChecks.ts';
 
 export interface ItemProps extends Omit<CheckedFacts, 'survey' | 'rulesState' | 'coming'> {
   readonly speech: Speech;
-  /** Brings the night of a moment to the strip. */
+  /** Shows the night of a moment on the strip. */
   readonly show: (moment: ClockSecond) => void;
   readonly make: (change: RecordChange) => void;
-  /** Says why something could not be done. */
+  /** Reports why something could not be done. */
   readonly tell: (why: string) => void;
   readonly accept: (findings: readonly Finding[], reason: string, until: string | null) => void;
 }
 
-/** Fixed by another start. That tries every time of day, so only on request. */
+/** Fixed by moving the start. That tries every time of day, so it runs only on request. */
 const MOVES: readonly Finding['code'][] = ['overlap', 'afternoon-start'];
 
 function AcceptForm({
@@ -77,10 +77,10 @@ function AcceptForm({
   );
 }
 
-/** Where no start is named, the small hours of the date. */
+/** Used if the finding names no start. */
 const SMALL_HOURS = 4 * 3600;
 
-/** The moment at which a finding shows: on its own date, or on the next one on which its program waters; null where it has no hour. */
+/** A moment at which the finding shows: on its date, or the next one on which its program waters; null if it has no time. */
 function momentOf(
   { where: { date, program, start } }: Finding,
   { programs }: Check,
@@ -91,13 +91,13 @@ function momentOf(
   return day * SECONDS_PER_DAY + (parseTime(start ?? '') ?? SMALL_HOURS);
 }
 
-/** A start that is not wanted is moved, or deleted where another one is left. */
+/** An unwanted start is moved, or deleted if another one remains. */
 function StartActs({ finding, ...props }: ItemProps & { readonly finding: Finding }) {
   const { plan, brief, today, speech, make, tell } = props;
   const { program: letter, start } = finding.where;
   const program = plan.programs.find((one) => one.letter === letter);
   if (!program || start === undefined) return null;
-  // Such a start is not moved: first keep only one, which is the fix of a finding of its own.
+  // This start cannot be moved before only one is left, which another finding fixes.
   const isListedTwice = program.starts.filter((time) => time === start).length > 1;
   return (
     <>
@@ -119,7 +119,7 @@ function StartActs({ finding, ...props }: ItemProps & { readonly finding: Findin
   );
 }
 
-/** One finding: its sentence, its fix, the way to its night, and to accept it. */
+/** One finding: message, fix, link to its night, and acceptance. */
 export function FindingItem({ finding, ...props }: ItemProps & { readonly finding: Finding }) {
   const { check, plan, brief, today, speech, show, make, accept } = props;
   const [asking, setAsking] = useState(false);
@@ -154,7 +154,7 @@ export function FindingItem({ finding, ...props }: ItemProps & { readonly findin
   );
 }
 
-/** Findings of one code as one line, which opens. */
+/** Findings with the same code in one line, which unfolds. */
 export function GroupItem({ group, ...props }: ItemProps & { readonly group: FindingGroup }) {
   const [asking, setAsking] = useState(false);
   const { findings, severity } = group;

@@ -18,10 +18,10 @@ interface Props {
   readonly show: (moment: ClockSecond) => void;
 }
 
-/** How many are listed; the count says how many there are. */
+/** Overlaps listed; the count gives the total. */
 const MOST_SHOWN = 50;
 
-/** Every pair of starts that overlaps: first date, how often, what this timer does, and the way to its night. */
+/** Every pair of overlapping starts: first date, frequency, what this timer does, and a link to the night. */
 export function OverlapList({ check, onOverlap, speech, show }: Props) {
   const { overlaps, overlapCount, perYear } = check;
   if (overlapCount < 2) return null;

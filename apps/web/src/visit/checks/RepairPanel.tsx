@@ -26,7 +26,7 @@ import { Differences } from '../log/Differences.tsx';
 import { panelNow } from '../shared/panel.ts';
 import type { CheckedFacts } from './useChecks.ts';
 
-/** What a repair can put right. */
+/** What a repair can fix. */
 export const REPAIRABLE: ReadonlySet<Finding['code']> = new Set<Finding['code']>([
   'overlap',
   'forbidden-day',
@@ -42,7 +42,7 @@ type Repairing =
   | ({ readonly state: 'done' } & RepairShown);
 const WORKING: Repairing = { state: 'working' };
 
-/** The smallest repair of what was checked, from a worker that ends with the page. */
+/** The smallest repair for the checked plan, from a worker that stops with the page. */
 function useRepair({ plan, brief, coming, today }: CheckedFacts): Repairing {
   const [repairing, setRepairing] = useState<Repairing>(WORKING);
   useEffect(() => {
@@ -72,7 +72,7 @@ function useRepair({ plan, brief, coming, today }: CheckedFacts): Repairing {
   return repairing;
 }
 
-/** Stations that get more or less than now; minutes a week. */
+/** Stations that get more or less than now, in minutes a week. */
 function Water({ changes }: { readonly changes: readonly WaterChange[] }) {
   const minutes = (seconds: number) => lengthWords(Math.round(seconds / 60) * 60);
   if (changes.length === 0) return <p>{say`Every station gets the same water as now.`}</p>;
@@ -96,7 +96,7 @@ interface Props {
   readonly speech: Speech;
 }
 
-/** The fewest settings with which nothing overlaps and the rules are kept; a new plan is the second choice. */
+/** The fewest settings that leave no overlap and keep the rules. A new plan is the second option. */
 export function RepairPanel({ facts, timerId, editor, speech }: Props) {
   const navigate = useNavigate();
   const repairing = useRepair(facts);

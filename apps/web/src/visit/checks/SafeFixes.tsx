@@ -24,7 +24,7 @@ interface Props {
   readonly speech: Speech;
 }
 
-/** Fixes that need no decision: said first, then made as one step; and why what is left is left. */
+/** Fixes that need no decision: previewed, then made as one step, with reasons for what is left. */
 export function SafeFixes({ plan, brief, editor, today, speech }: Props) {
   const [preview, setPreview] = useState<SafeFixesMade | null>(null);
   const look = () => {

@@ -1,4 +1,4 @@
-/** Which findings are about which place on the screen. No interface code. */
+/** Which findings are about which place on screen. No interface code. */
 import { findingSentence, type Finding, type Speech, say } from '@water-clock/core';
 
 type Severity = Finding['severity'];
@@ -21,7 +21,7 @@ const WEIGHT: Readonly<Record<Severity, number>> = { error: 2, warning: 1, note:
 
 export type CheckMarks = (place: Place) => PlaceMark | null;
 
-/** The marks of the open findings; what is only good to know marks nothing. */
+/** Marks of the open findings; "for information" has none. */
 export function checkMarks(findings: readonly Finding[], speech: Speech): CheckMarks {
   const marks = new Map<string, PlaceMark>();
   for (const finding of findings) {
@@ -43,7 +43,7 @@ const RULE_BREACHES: readonly Finding['code'][] = [
   'too-many-days',
 ];
 
-/** The first open finding that breaks the rules of the place, in words; null: there is none. */
+/** The first open breach of the site's rules, as a message; null: none. */
 export function breachWords(findings: readonly Finding[], speech: Speech): string | null {
   const [first, ...others] = findings.filter(({ code }) => RULE_BREACHES.includes(code));
   if (!first) return null;

@@ -2,10 +2,10 @@ import { createContext, useContext } from 'react';
 import type { CheckMarks } from './checkMarks.ts';
 
 export interface Checks {
-  /** Of the findings that are more than good to know; null: not worked out yet. */
+  /** Open findings above "for information"; null: not known yet. */
   readonly count: number | null;
   readonly marks: CheckMarks;
-  /** The first open breach of the rules of the place, in words; null: none. */
+  /** The first open breach of the site's rules, as a message; null: none. */
   readonly breach: string | null;
 }
 
@@ -15,10 +15,10 @@ export const ChecksContext = createContext<Checks>({
   breach: null,
 });
 
-/** Apart, because it never changes. */
+/** A context of its own, because it never changes. */
 export const OpenChecksContext = createContext<() => void>(() => undefined);
 
 export const useOpenFindings = (): Checks => useContext(ChecksContext);
 
-/** Opens the drawer of the checks. */
+/** Opens the checks drawer. */
 export const useOpenChecks = (): (() => void) => useContext(OpenChecksContext);

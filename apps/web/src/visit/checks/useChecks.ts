@@ -14,21 +14,21 @@ import {
 } from '@water-clock/core';
 import type { RulesState } from '../steps/useVisitBasis.ts';
 
-/** What the findings are worked out from. */
+/** Inputs of the findings. */
 export interface CheckedFacts {
   readonly check: Check;
   /** The plan that was checked. */
   readonly plan: Plan;
   readonly brief: Brief;
-  /** Without the rules of the place the checks are not whole. */
+  /** Without the site's rules the checks are incomplete. */
   readonly rulesState: RulesState;
   readonly survey: Survey;
   readonly today: EpochDay;
-  /** Rules that are announced. */
+  /** Announced rules. */
   readonly coming: readonly ComingRules[];
 }
 
-/** The verdict and the list of overlaps cover half-set programs and all overlaps; the first ones are here for their fix, or to be accepted. */
+/** The verdict and the overlap list already cover incomplete programs and all overlaps; the first ones are here to be fixed or accepted. */
 const shownOf = ({ overlaps, findings }: Check, plan: Plan): Finding[] => [
   ...overlapFindings(plan, overlaps),
   ...withoutRepeats(findings).filter(
@@ -36,7 +36,7 @@ const shownOf = ({ overlaps, findings }: Check, plan: Plan): Finding[] => [
   ),
 ];
 
-/** The findings of the checks with the accepted ones apart; null: not worked out yet. */
+/** The findings, with accepted ones apart; null: not known yet. */
 export function useChecks(facts: CheckedFacts | null): Judged | null {
   const { check, plan, brief, today } = facts ?? {};
   const accepted = facts?.survey.accepted;

@@ -21,14 +21,14 @@ import '../planner/planner.css';
 import { panelNow } from '../shared/panel.ts';
 import { PanelEntry } from './PanelEntry.tsx';
 
-/** Of a visit. */
+/** In a visit. */
 const HOLDS = [
   say`Settings to copy from the display, in the timer’s own words and order`,
   say`Totals to check your readings, hidden programs and a photo of the panel`,
   say`As-found settings, saved so that nothing is lost`,
 ];
 
-/** A line of the panel by the name that stands on it. */
+/** A line of the panel by its label. */
 function lineName(plan: Plan, id: string): string {
   const now = panelNow(plan, 0, { clock: '24', order: 'day-month', kind: null });
   return panelLines(plan, now).find((line) => line.id === id)?.name ?? id;
@@ -86,7 +86,7 @@ function Found(props: StepProps & { readonly found: AsFound }) {
   );
 }
 
-/** What is in the box before anybody touches it; and once frozen, what has changed since. */
+/** The settings as found; once saved, what has changed since. */
 export default function AsFoundView(props: StepProps) {
   const { survey, editor, now } = props;
   const { visit } = survey;

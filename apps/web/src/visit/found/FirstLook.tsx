@@ -37,7 +37,7 @@ const SIGN_OF: Partial<Record<FirstShown, Sign>> = {
 };
 const OF_POWER: readonly Sign[] = ['flashing-clock', 'blank-screen'];
 
-/** What the display does before anybody touches it; where the power was out, the questions that come before all others. */
+/** What the display does before anyone touches it; after a power cut, the questions that come first. */
 export function FirstLook(props: StepProps & { readonly visit: Visit }) {
   const { plan, survey, visit, editor, now, today, timerId } = props;
   const { clock, order } = usePreferences();
@@ -128,7 +128,7 @@ export function FirstLook(props: StepProps & { readonly visit: Visit }) {
   );
 }
 
-/** Until somebody has looked, both may be in the box: what the verdict would be of the other. */
+/** Until someone has looked, either may be in the timer: the verdict for the other one. */
 function FactoryVerdict({ factory, today }: { readonly factory: Plan; readonly today: number }) {
   const found = useMemo(() => attempt(() => verdictOf(factory, today)), [factory, today]);
   if (!found.ok) return null;

@@ -8,24 +8,24 @@ interface Props {
   readonly now: PanelNow;
   readonly linesOf: (letter: string) => readonly PanelLine[];
   readonly field: (line: PanelLine, letter: string) => ReactNode;
-  /** Whether this timer shows the total of a program, which is a checksum. */
+  /** Whether this timer shows a program's total, which serves as a checksum. */
   readonly withTotal: boolean;
   readonly total: (letter: string) => ReactNode;
-  /** What to ask of a program of which nothing is noted; null: its lines are shown. */
+  /** What to ask about a program with nothing noted; null: show its lines. */
   readonly unused: (letter: string) => ReactNode;
-  /** Takes the rest of a program as it is planned; null: all of it was looked at. */
+  /** Takes the rest of a program as planned; null: everything was looked at. */
   readonly asPlanned: (letter: string) => ReactNode;
 }
 
-/** Lines of two programs that stand in one row: the same start, station or kind of day. */
+/** Lines of two programs that share a row: the same start, station or day setting. */
 function rowOf({ address: place }: PanelLine): string {
   if (place.of === 'start') return say`start time ${place.slot}`;
   return place.of === 'run' ? say`run time ${place.station}` : place.of;
 }
 
 /**
- * The settings of all programs in the box's own words, a column for each program. The fields follow each other down the columns,
- * as the panel is paged through, so Enter and Tab go on in its order.
+ * All programs' settings in the display's wording, one column for each program. Enter and Tab go down the columns, in the order of the
+ * panel.
  */
 export function PanelBoard({
   letters,

@@ -28,7 +28,7 @@ import { noteAsPlanned } from '../shared/looked.ts';
 import { PanelBoard } from './PanelBoard.tsx';
 import { PanelField, PanelTotal } from './PanelField.tsx';
 
-/** Settings of the whole timer that stand here; extras of stations stand with the stations. */
+/** Settings of the whole timer; extras of stations are with the stations. */
 const GENERAL: readonly PanelLine['address']['of'][] = [
   'percent',
   'sensor',
@@ -47,7 +47,7 @@ const programOf = ({ address: place }: PanelLine): string | null =>
     ? place.program
     : null;
 
-/** The settings in this panel's order, a program at a time. Nothing counts as seen before somebody has looked at it. */
+/** The settings in panel order, one program at a time. Nothing counts as seen before someone has looked. */
 export function PanelEntry(props: StepProps & { readonly visit: Visit }) {
   const { plan, editor, now, today, visit } = props;
   const { clock, order: dateOrder } = usePreferences();
@@ -66,7 +66,7 @@ export function PanelEntry(props: StepProps & { readonly visit: Visit }) {
   const general = lines.filter(({ address }) => GENERAL.includes(address.of));
   const isUsed = (letter: string) => plan.programs.some((program) => program.letter === letter);
   const isUnused = (letter: string) => !isUsed(letter) && !opened.includes(letter);
-  /** Of a program without anything set, only its starts are asked for. */
+  /** Only the starts of an empty program are asked for. */
   const askedOf = (letter: string) =>
     inProgram(letter).filter(({ address }) => !isUnused(letter) || address.of === 'start');
   const asked = [...general, ...letters.flatMap(askedOf)];

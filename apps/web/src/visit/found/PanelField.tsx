@@ -36,13 +36,13 @@ interface LineProps {
   readonly visit: Visit;
   readonly editor: TimerEditor;
   readonly now: PanelNow;
-  /** The percent at which a run page shows its runs, where it is not the runs as entered. */
+  /** The percent at which a run page shows its minutes, if not as entered. */
   readonly shownAt: number | null;
-  /** Its name stands at the head of its row. */
+  /** The row header names it. */
   readonly bare?: boolean;
 }
 
-/** The name of a line without its program, which stands above. */
+/** A line's name without its program, which stands above. */
 export function shortName({ address: place, name }: PanelLine, { style }: PanelNow): string {
   const prefix =
     'program' in place && place.program ? programName(place.program, style.dialect) : '';
@@ -55,13 +55,13 @@ const enteredWords = ({ least, most }: Entered) =>
     ? say`entered: ${lengthWords(least)}`
     : say`entered: between ${lengthWords(least)} and ${lengthWords(most)} (rounded)`;
 
-/** What the display shows of a value: runs at the percent in force, where its run page shows them so. */
+/** What the display shows for a value: minutes at the current percent, if its run page does so. */
 const shownOf = (value: PanelValue, shownAt: number | null, { timer }: Plan): PanelValue =>
   value.kind === 'run' && shownAt !== null
     ? { kind: 'run', seconds: adjustedSeconds(value.seconds, shownAt, timer.seasonal) }
     : value;
 
-/** What was typed, as it is noted; or what is wrong with it. */
+/** The typed text as a value, or its fault. */
 function lookOf(typed: string, { line, plan, now, shownAt }: LineProps): Look | string {
   const { address, value } = line;
   if (address.of === 'phase' && /^\s*\?+\s*$/u.test(typed)) return { phaseIsUnknown: true };
@@ -69,7 +69,7 @@ function lookOf(typed: string, { line, plan, now, shownAt }: LineProps): Look | 
   if (!read) return say`"${typed}" does not belong here. Type ${panelHelp(value.kind, now.style)}.`;
   if (address.of !== 'run' || shownAt === null || read.kind !== 'run')
     return sameValue(read, value) ? {} : { change: entryChange(plan, address, read, now) };
-  // What is shown already stays as it is entered, however often it is typed again.
+  // What already shows keeps its entered value, however often it is typed again.
   if (sameValue(read, shownOf(value, shownAt, plan))) return {};
   const entered = enteredFromShown(read.seconds, shownAt, plan.timer);
   if (!entered) return { shown: panelText(read, now.style) };
@@ -77,7 +77,7 @@ function lookOf(typed: string, { line, plan, now, shownAt }: LineProps): Look | 
   return { change: entryChange(plan, address, meant, now) };
 }
 
-/** One setting, typed as the display shows it. Until somebody has looked at it, it shows nothing but what is planned, as a ghost. */
+/** One setting, typed as the display shows it. Until someone has looked, it shows only the planned value, greyed. */
 export function PanelField(props: LineProps) {
   const { line, plan, visit, editor, now, shownAt, bare = false } = props;
   const [typed, setTyped] = useState<string | null>(null);
@@ -104,7 +104,7 @@ export function PanelField(props: LineProps) {
     if (refused === null) setTyped(null);
     return refused === null;
   };
-  /** What stands here is as it is planned. */
+  /** The value is as planned. */
   const confirm = () => {
     if (typed === null && !isLooked) setFault(noteLooked(editor, line, {}));
   };
@@ -149,14 +149,14 @@ export function PanelField(props: LineProps) {
   );
 }
 
-/** What may have been entered where the display shows what it does. */
+/** What may have been entered, given what the display shows. */
 function enteredOf(seconds: number, shownAt: number, { timer }: Plan): string {
   const shown = adjustedSeconds(seconds, shownAt, timer.seasonal);
   const entered = enteredFromShown(shown, shownAt, timer);
   return entered ? enteredWords(entered) : say`entered: ${lengthWords(seconds)}`;
 }
 
-/** The total on the display against what has been noted: a checksum. */
+/** The display's total compared with what was noted, as a checksum. */
 export function PanelTotal({
   letter,
   plan,

@@ -28,7 +28,7 @@ function dayWords(held: readonly RuledOut[], begin: number, clock: '12' | '24'):
   return say`not from ${held.map(({ from, to }) => say`${at(from)} to ${at(to)}`).join(say`, nor from `)}`;
 }
 
-/** When the place lets this house water, in the next fourteen days: a row a day, hours that are not allowed hatched. */
+/** The times at which the rules allow watering in the next fourteen days: a row for each day, forbidden hours hatched. */
 export function AllowedDays({ site, survey, rules, today }: StepProps) {
   const isPhone = useScreen() === 'phone';
   const { clock } = usePreferences();

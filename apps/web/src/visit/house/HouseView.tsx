@@ -12,7 +12,7 @@ import { LabelledTime } from '../../shared/fields/LabelledTime.tsx';
 import { RULES_FAILED } from '../steps/useVisitBasis.ts';
 import type { StepProps } from '../steps/stepProps.ts';
 
-/** What the place allows this house today, and from when that changes. */
+/** What the rules allow today, and the date on which that changes. */
 function RulesNow({ rules, rulesState, site, survey, today }: StepProps) {
   const { clock, order } = usePreferences();
   const speech = { on: today, clock, order };
@@ -41,7 +41,7 @@ function RulesNow({ rules, rulesState, site, survey, today }: StepProps) {
   );
 }
 
-/** Rules of this house alone, where no document of the library fits. */
+/** Rules for this site only, if no library document fits. */
 function OwnRules({ survey, editor }: StepProps) {
   return (
     <div className="aside stack">
@@ -65,7 +65,7 @@ const DRY_WORDS = {
   'day-before': say`all of the day before, too`,
 };
 
-/** From when the lawn has to be dry for mowing. */
+/** Time from which the lawn must be dry for mowing. */
 function DryLawn({ survey, editor }: StepProps) {
   const { dryBeforeMowing, dryFrom } = survey;
   const note = (fields: { dryBeforeMowing: true | null; dryFrom: string | null }) =>

@@ -16,7 +16,7 @@ const FIELDS = [
   ['phone', say`Phone`, '555 0148'],
 ] as const;
 
-/** The people to talk to at a house. */
+/** The contacts at a site. */
 export function PeopleFields({ form, faults, change }: Props) {
   const { people } = form;
   const set = (at: number, more: Partial<Contact>) =>

@@ -31,14 +31,14 @@ const FIELD_NAMES: Record<keyof SiteForm, string> = {
   minutesId: say`Minutes table`,
 };
 
-/** The facts of the house, to be edited. Shows both sides where somebody else was faster. */
+/** The site's facts as a form. Shows both sides if someone else saved first. */
 export function SiteDetails({ site, timerId }: { readonly site: Site; readonly timerId: string }) {
   const client = useQueryClient();
   const change = useChangeSite(site.id);
   const [form, setForm] = useState<SiteForm>(() => formOf(site));
   const [faults, setFaults] = useState<SiteFaults>({});
   const [theirs, setTheirs] = useState<Site | null>(null);
-  // One id for one content: the same again is a repetition, a changed form is a new write.
+  // One id for each content: the same content again is a repeat, a changed form a new write.
   const [write, setWrite] = useState(() => ({ id: newId(), baseVersion: site.version }));
 
   const edit = (next: SiteForm) => {
@@ -65,7 +65,7 @@ export function SiteDetails({ site, timerId }: { readonly site: Site; readonly t
         onSuccess: saved,
         onError: (error) => {
           if (error instanceof RefusedError && error.code === 'stale-version')
-            // The cast trusts our own server: a stale write is answered with the present state.
+            // Safe cast: our own server answers a stale write with the current site.
             setTheirs(error.body['current'] as Site);
         },
       },

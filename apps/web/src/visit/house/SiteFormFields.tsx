@@ -28,7 +28,7 @@ interface FactProps extends Props {
   readonly options: readonly (readonly [value: string, words: string])[];
 }
 
-/** A fact of the house from a list. */
+/** A fact of the site chosen from a list. */
 function Fact({ form, change, name, label, empty, options }: FactProps) {
   return (
     <SelectField
@@ -40,7 +40,7 @@ function Fact({ form, change, name, label, empty, options }: FactProps) {
   );
 }
 
-/** A form at a town: its hours and its coordinates go with it. */
+/** The form with a town; sets its time zone and coordinates. */
 const atTown = (form: SiteForm, town: WeatherTown): SiteForm => ({
   ...form,
   town: town.id,
@@ -50,7 +50,7 @@ const atTown = (form: SiteForm, town: WeatherTown): SiteForm => ({
   longitude: String(town.longitude),
 });
 
-/** Name and number of a house, and its rules, weather and water. */
+/** Name and address of a site, and its rules, weather and water. */
 export function SiteFormFields({ form, faults, change }: Props) {
   const zones = useId();
   const towns = useTowns();

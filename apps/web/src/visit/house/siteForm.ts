@@ -1,4 +1,4 @@
-/** What somebody types about a house, and what it means; each fault belongs to a field. */
+/** What people type about a site and what it means; each fault belongs to a field. */
 import {
   CLOCK_STYLES,
   LANGUAGES,
@@ -24,7 +24,7 @@ export interface SiteForm {
   readonly supply: string;
   /** Litres a minute. */
   readonly supplyFlow: string;
-  /** Weekdays with a space between. */
+  /** Weekdays separated by spaces. */
   readonly mowing: string;
   readonly notes: string;
   readonly people: readonly Contact[];
@@ -63,14 +63,14 @@ export const formOf = (site: SiteFields): SiteForm => ({
   minutesId: site.minutesId ?? '',
 });
 
-/** A house of which only the zone is known. */
+/** A site of which only the time zone is known. */
 export const emptyForm = (timeZone: string): SiteForm => formOf(siteFields({ name: '', timeZone }));
 
-/** The weekdays of a form's mowing days. */
+/** Weekdays of a form's mowing days. */
 export const mowingOf = ({ mowing }: Pick<SiteForm, 'mowing'>): Weekday[] =>
   WEEKDAYS.filter((weekday) => mowing.split(' ').includes(weekday));
 
-/** A field of a form in words, to be compared with another. */
+/** A field of a form as text, for comparison. */
 export const fieldText = (form: SiteForm, key: keyof SiteForm): string => {
   const value = form[key];
   return typeof value === 'string'
@@ -89,7 +89,7 @@ function degrees(text: string, most: number): number | null | undefined {
 
 const orNull = (text: string): string | null => (text.trim() === '' ? null : text.trim());
 
-/** The fields of a form, or what is wrong with each. */
+/** The fields of a form, or the fault of each. */
 export function readSiteForm(
   form: SiteForm,
   isZone: (name: string) => boolean,

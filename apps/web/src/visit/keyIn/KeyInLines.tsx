@@ -36,7 +36,7 @@ function Words({ line, now, was }: Pick<LineProps, 'line' | 'now'> & { readonly 
   );
 }
 
-/** A setting that is done, or whose turn comes later. */
+/** A setting that is done or comes later. */
 function Row({
   line,
   now,
@@ -59,7 +59,7 @@ function Row({
   );
 }
 
-/** The one setting that is keyed in now, as large as the hand needs it. */
+/** The current setting, in large type. */
 function Current(
   props: LineProps & {
     readonly card: readonly KeyLine[];
@@ -74,7 +74,7 @@ function Current(
   const { line, card, now, help, reading, aloud, confirms, tick, back, slipped } = props;
   const [typed, setTyped] = useState('');
   const [fault, setFault] = useState<string | null>(null);
-  /** What was compared last, so that leaving the field does not compare it again. */
+  /** The last compared text, so that leaving the field does not compare it again. */
   const checked = useRef<string | null>(null);
   const [hasSlipped, setSlipped] = useState(false);
   const field = useRef<InputRef>(null);
@@ -96,7 +96,7 @@ function Current(
     const answer = readBack(line, typed, card, now.style, now.today);
     if (answer.ok) return tick();
     setFault(readBackSentence(answer, line, now.style));
-    // Typed again, it is still the same slip.
+    // Typed again, it is the same mistake.
     if (!hasSlipped) slipped();
     setSlipped(true);
     field.current?.select();
@@ -130,7 +130,7 @@ function Current(
               onChange={({ target }) => setTyped(target.value)}
               onPressEnter={(event) => {
                 event.preventDefault();
-                // Enter compares the same text again: somebody may think that it was missed.
+                // Enter compares the same text again, in case someone thinks it was missed.
                 finish();
               }}
               onBlur={check}
@@ -143,7 +143,7 @@ function Current(
             icon={<CheckOutlined aria-hidden />}
             aria-pressed={false}
             aria-label={say`Done: ${line.name}`}
-            // Otherwise the field would be left, and compared, before the press.
+            // Otherwise the field would lose focus, and be compared, before the press.
             onMouseDown={(event) => event.preventDefault()}
             onClick={finish}
           >{say`Done`}</Button>
@@ -169,7 +169,7 @@ interface Props {
   readonly confirms: boolean;
 }
 
-/** All settings in the timer's own order: those that are done, the one whose turn it is, and those to come. */
+/** All settings in the timer's order: done, current and coming. */
 export function KeyInLines({ card, keyIn, now, aloud, set, reach, confirms }: Props) {
   const [picked, setPicked] = useState<string | null>(null);
   const reading = keyIn.readsBack === true;
@@ -226,7 +226,7 @@ export function KeyInLines({ card, keyIn, now, aloud, set, reach, confirms }: Pr
               key={line.id}
               {...shared}
               done={isDone(line)}
-              // What is to be read back is not ticked unread: it becomes the one whose turn it is.
+              // A line to be read back cannot be ticked unread; it becomes the current one.
               press={() =>
                 reading && !isDone(line) ? setPicked(line.id) : put(line, !isDone(line))
               }

@@ -23,7 +23,7 @@ import { panelNow } from '../shared/panel.ts';
 import { useKind } from '../timerKind/useKind.ts';
 import './keyIn.css';
 
-/** Of a visit. */
+/** In a visit. */
 const HOLDS = [
   say`One setting at a time, in this timer’s order and words`,
   say`What it showed before and what it should show now`,
@@ -36,7 +36,7 @@ const SCOPE_WORDS: Record<KeyInScope, string> = {
   factory: say`After a factory reset`,
 };
 
-/** The plan to be keyed in: one setting a line, in this timer's order and dialect. */
+/** Keying in a plan: one setting a line, in this timer's order and wording. */
 export default function KeyInView(props: StepProps) {
   const { plan, survey, editor, now, site } = props;
   const { clock, order } = usePreferences();

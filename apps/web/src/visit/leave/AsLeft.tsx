@@ -7,7 +7,7 @@ import { RestoreWords } from '../log/RestoreWords.tsx';
 import { useKind } from '../timerKind/useKind.ts';
 import type { VisitPartProps } from '../shared/visitPart.ts';
 
-/** Freezes the settings as left, and notes whether they are saved inside the timer. */
+/** Saves the settings as left, and notes whether they are in the timer's memory. */
 export function AsLeft(props: VisitPartProps) {
   const { plan, visit, editor, now, today, site } = props;
   const { clock, order } = usePreferences();

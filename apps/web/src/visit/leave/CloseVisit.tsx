@@ -20,7 +20,7 @@ import type { VisitPartProps } from '../shared/visitPart.ts';
 import { NoteField } from '../../shared/fields/NoteField.tsx';
 import { useKind } from '../timerKind/useKind.ts';
 
-/** Where each point is put right. */
+/** Where each point is fixed. */
 const STEP_OF: Readonly<Record<Undone['what'], readonly [path: string, words: string]>> = {
   'clock-wrong': ['keyin', say`Key in`],
   'clock-not-looked': ['clock', say`Check now`],
@@ -32,10 +32,10 @@ const STEP_OF: Readonly<Record<Undone['what'], readonly [path: string, words: st
   'not-tested': ['leave', say`Test`],
 };
 
-/** These change what the house gets tonight, so each is said yes to by itself. */
+/** These change tonight's watering, so each needs its own confirmation. */
 const GRAVE: readonly Undone['what'][] = ['clock-wrong', 'switched', 'not-keyed'];
 
-/** What is said of a matter of which no point is open. */
+/** Message for a group without open points. */
 const DONE: readonly (readonly [words: string, ...open: Undone['what'][]])[] = [
   [say`The clock is right`, 'clock-wrong', 'clock-not-looked'],
   [say`Everything is switched back`, 'switched'],
@@ -52,7 +52,7 @@ interface AskProps {
   readonly close: () => void;
 }
 
-/** What is not done, and whether to close all the same. */
+/** What is not done, and whether to close anyway. */
 function Ask({ points, timerId, leave, close }: AskProps) {
   const [said, setSaid] = useState<readonly string[]>([]);
   const grave = points.filter(({ what }) => GRAVE.includes(what));
@@ -110,7 +110,7 @@ function Ask({ points, timerId, leave, close }: AskProps) {
   );
 }
 
-/** What was done, what is still open, and the end of it. */
+/** What was done, what is still open, and closing. */
 export function CloseVisit(props: VisitPartProps) {
   const { plan, survey, visit, editor, timerId, now } = props;
   const { clock, order } = usePreferences();

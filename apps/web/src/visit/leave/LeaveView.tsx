@@ -9,7 +9,7 @@ import { PutBack } from './PutBack.tsx';
 import { TestList } from './TestList.tsx';
 import { say } from '@water-clock/core';
 
-/** Of a visit. */
+/** In a visit. */
 const HOLDS = [
   say`One card per station: ran well, or the fault`,
   say`What was switched for the test and must be put back`,
@@ -17,7 +17,7 @@ const HOLDS = [
   say`What is not done, and the end of the visit`,
 ];
 
-/** Test, put back, freeze, say who comes back, close. */
+/** Test, put back, save, next visit, close. */
 export default function LeaveView(props: StepProps) {
   const { visit } = props.survey;
   if (!visit)

@@ -3,7 +3,7 @@ import { Chips } from '../../shared/fields/Chips.tsx';
 import type { VisitPartProps } from '../shared/visitPart.ts';
 import { NoteField } from '../../shared/fields/NoteField.tsx';
 
-/** What was switched for the test: put back, or left so for a reason. */
+/** What was switched for the test: put back, or left for a reason. */
 export function PutBack({ plan, visit, editor }: VisitPartProps) {
   const noted = visit.switched ?? [];
   const open = openSwitches(visit, plan);

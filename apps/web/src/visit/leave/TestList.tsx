@@ -24,14 +24,14 @@ import { Disclosure } from '../../shared/fields/Disclosure.tsx';
 
 const FAULTS = TEST_RESULTS.filter((result) => result !== 'waters');
 
-/** What is noted of a station, in a few words. */
+/** What is noted for a station, in a few words. */
 function testWords(test: StationTest | undefined): string {
   if (!test?.result) return say`not tested`;
   const wiring = test.wiring && test.wiring !== 'good' ? `, ${WIRING_WORDS[test.wiring]}` : '';
   return TEST_WORDS[test.result] + wiring;
 }
 
-/** A card a station, two minutes each: it ran well, or which fault; and what the wiring test said. */
+/** A card for each station, two minutes each: ran well, or which fault; with the wiring test. */
 export function TestList({ plan, visit, editor, timerId, survey }: VisitPartProps) {
   const tests = visit.tests ?? [];
   const [picked, setPicked] = useState<number | null>(null);
@@ -53,7 +53,7 @@ export function TestList({ plan, visit, editor, timerId, survey }: VisitPartProp
     fields: { [K in keyof StationTest]?: StationTest[K] | undefined },
   ) => {
     const others = tests.filter((test) => test.station !== station);
-    // The cast holds because only optional fields can be without a value.
+    // Safe cast: only optional fields can be missing.
     const next = Object.fromEntries(
       Object.entries({ ...testOf(station), station, ...fields }).filter(
         ([, value]) => value !== undefined,
@@ -61,7 +61,7 @@ export function TestList({ plan, visit, editor, timerId, survey }: VisitPartProp
     ) as unknown as StationTest;
     put([...others, ...(Object.keys(next).length > 1 ? [next] : [])]);
   };
-  /** Notes what it did and goes to the next one that is not tested. */
+  /** Notes the result and goes to the next untested station. */
   const note = (station: number, result: StationTest['result'] | null) => {
     set(station, { result: result ?? undefined });
     setPicked(null);

@@ -13,7 +13,7 @@ interface Comment {
   readonly text: string;
 }
 
-/** What colleagues write under a visit; the visit itself is never altered. */
+/** Colleagues' comments on a visit; the visit itself never changes. */
 export function Comments({ visitId, today }: { readonly visitId: string; readonly today: number }) {
   const { order } = usePreferences();
   const client = useQueryClient();
@@ -21,7 +21,7 @@ export function Comments({ visitId, today }: { readonly visitId: string; readonl
   const queryKey = ['visits', visitId, 'comments'];
   const comments = useQuery({ queryKey, queryFn: () => request<Comment[]>('GET', path) });
   const [text, setText] = useState('');
-  /** Kept until it is saved, so that sending it again is harmless. */
+  /** Kept until saved, so that sending it again is harmless. */
   const [id, setId] = useState(newId);
   const add = useMutation({
     mutationFn: () => request<Comment[]>('POST', path, { id, text: text.trim() }),

@@ -7,7 +7,7 @@ import { Differences } from './Differences.tsx';
 import { loadVisit, visitKeys } from '../../data/api/visits.ts';
 import { SelectField } from '../../shared/fields/SelectField.tsx';
 
-/** A state of the timer: at hand, or in a visit of the logbook, which is fetched once it is chosen. */
+/** A state of the timer: current, or from a visit in the logbook, loaded when chosen. */
 export interface State {
   readonly key: string;
   readonly name: string;
@@ -15,7 +15,7 @@ export interface State {
     { readonly plan: Plan } | { readonly visit: string; readonly which: 'asFound' | 'asLeft' };
 }
 
-/** The plan of a state; null while it is on its way. */
+/** Plan of a state; null while loading. */
 function usePlanOf(state: State | undefined): Plan | null {
   const visit = state && 'visit' in state.of ? state.of.visit : null;
   const { data } = useQuery({
@@ -31,11 +31,11 @@ function usePlanOf(state: State | undefined): Plan | null {
 
 interface Props {
   readonly states: readonly State[];
-  /** The refusal in words, or null where it is set. */
+  /** Core's refusal as a message, or null if it was set. */
   readonly restore: (plan: Plan) => string | null;
 }
 
-/** Any two states side by side, and any of them brought back. */
+/** Compares any two states and restores any of them. */
 export function CompareStates({ states, restore }: Props) {
   const { clock } = usePreferences();
   const [from, setFrom] = useState<string | null>(null);

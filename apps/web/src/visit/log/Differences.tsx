@@ -9,7 +9,7 @@ interface Props {
   readonly after: string;
 }
 
-/** What differs between two states, setting by setting. */
+/** Differences between two states, setting by setting. */
 export function Differences({ rows, none, before, after }: Props) {
   if (rows.length === 0) return <p className="soft">{none}</p>;
   return (

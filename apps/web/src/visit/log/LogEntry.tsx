@@ -27,7 +27,7 @@ import { loadVisit, visitKeys, type VisitSummary } from '../../data/api/visits.t
 export const dayOf = (moment: string, today: number, order: DateOrder) =>
   dateWords(parseDate(moment.slice(0, 10)) ?? today, today, order);
 
-/** What the checks say of a state that was frozen, as of its day. */
+/** The checks of a saved state, as of its day. */
 function FindingsOf({
   name,
   plan,
@@ -74,7 +74,7 @@ function Findings({ id }: { readonly id: string }) {
   );
 }
 
-/** A visit in the logbook: who, when, found, done, left, faults, what comes next. */
+/** A closed visit: who, when, found, done, left, faults, next visit. */
 export function LogEntry({
   entry,
   today,
@@ -89,7 +89,7 @@ export function LogEntry({
       .filter(({ open }) => open === isOpen)
       .map(
         ({ station, fault }) =>
-          // The cast holds for what was noted here; what another program wrote is reported as it stands.
+          // Safe cast for what was noted here; other programs' texts are shown as they are.
           say`station ${station}, ${(DEFECT_WORDS[fault as Defect] ?? fault).toLowerCase()}`,
       )
       .join('; ');

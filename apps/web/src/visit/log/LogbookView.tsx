@@ -12,7 +12,7 @@ import { dayOf, LogEntry } from './LogEntry.tsx';
 import { loadVisit, useVisits, visitKeys, type VisitSummary } from '../../data/api/visits.ts';
 import { WaterView } from './WaterView.tsx';
 
-/** What is set now, what this visit froze, and what every closed visit froze. */
+/** The current settings, those saved in this visit, and those of every closed visit. */
 function statesOf(
   { plan, survey, today }: StepProps,
   list: readonly VisitSummary[],
@@ -20,7 +20,7 @@ function statesOf(
   clock: ClockStyle,
 ): State[] {
   const days = list.map(({ visit }) => visit.began.slice(0, 10));
-  /** The date; with the time where a day had several visits. */
+  /** The date; with the time if the day had several visits. */
   const at = (moment: string) => {
     const day = moment.slice(0, 10);
     const date = dayOf(moment, today, order);
@@ -50,7 +50,7 @@ function statesOf(
   ];
 }
 
-/** The visits that were closed, what was left each time, water and money, and the way out for all of it. */
+/** Closed visits, what was left each time, water and money, and exports. */
 export default function LogbookView(props: StepProps) {
   const { clock, order } = usePreferences();
   const { timerId, site, plan, survey, editor, today } = props;

@@ -33,7 +33,7 @@ const REPEATS = [
   [12, say`every year on this date`],
 ] as const;
 
-/** The first watering to come, as it should happen. */
+/** The expected first watering. */
 function foretold(plan: Plan, today: number, now: number): FollowUp | null {
   const coming = plan.programs.flatMap((program) => {
     const worked = attempt(() => nextCycles(plan, program, today));
@@ -51,7 +51,7 @@ function foretold(plan: Plan, today: number, now: number): FollowUp | null {
     : null;
 }
 
-/** Visits to come, and who is to see the first real watering. */
+/** Coming visits, and who checks the first watering. */
 export function NextVisits({ plan, survey, editor, today, now }: VisitPartProps) {
   const { clock, order } = usePreferences();
   const [reason, setReason] = useState<NextReason>('percent');

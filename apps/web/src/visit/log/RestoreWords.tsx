@@ -3,13 +3,13 @@ import { usePreferences } from '../../app/platform/preferences.tsx';
 import { useTranslator } from '../../app/platform/useTranslator.ts';
 import { useKind } from '../timerKind/useKind.ts';
 
-/** What to say on the telephone to bring the saved settings back. */
+/** Phone script for restoring the saved settings. */
 export function RestoreWords({
   plan,
   language,
 }: {
   readonly plan: Plan;
-  /** Of the house; null: none is noted. */
+  /** Language of the site; null: not chosen. */
   readonly language: Language | null;
 }) {
   const { clock } = usePreferences();

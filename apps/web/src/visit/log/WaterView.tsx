@@ -21,7 +21,7 @@ import { Scroll } from '../../app/platform/Scroll.tsx';
 
 const LITRES_PER_GALLON = 3.785411784;
 
-/** Litres or US gallons, to so many digits. */
+/** Litres or US gallons, rounded to a number of digits. */
 function volumeWords(litres: number, units: UnitSystem, precision = 3): string {
   const value = units === 'us' ? litres / LITRES_PER_GALLON : litres;
   const digits = value === 0 ? 0 : Math.max(0, Math.floor(Math.log10(value)) - precision + 1);
@@ -29,7 +29,7 @@ function volumeWords(litres: number, units: UnitSystem, precision = 3): string {
   return `${rounded.toLocaleString('en')} ${units === 'us' ? say`gal` : 'L'}`;
 }
 
-/** What a year may use, as far as the flows are known; null: nothing is known. */
+/** A year's water, as far as flows are known; null: none is known. */
 function rangeWords(
   { litresAYear, uncertainLitres, unknown }: Usage,
   units: UnitSystem,
@@ -42,7 +42,7 @@ function rangeWords(
   return low === high ? say`about ${low}` : say`${low} to ${high}`;
 }
 
-/** To two digits: the litres are no more exact. */
+/** Two digits: the litres are no more exact. */
 function moneyWords(cost: number | null, { currency }: Tariff): string {
   if (cost === null) return say`not known`;
   const unit = 10 ** Math.max(0, Math.floor(Math.log10(Math.max(1, cost))) - 1);
@@ -54,7 +54,7 @@ interface Row {
   readonly usage: Usage;
 }
 
-/** Steps of a tariff as they are typed: one a line, `up to litres: price a cubic metre`, the last without an end. */
+/** Tariff steps as typed: one a line, `up to litres: price a cubic metre`, the last without a limit. */
 const stepsText = ({ steps }: Tariff) =>
   steps
     .map(({ upToLitres, perCubicMetre }) =>
@@ -140,7 +140,7 @@ function TariffForm({
   );
 }
 
-/** Water and money of a year, as found and as it is now. */
+/** A year's water and money, as found and now. */
 export function WaterView({
   plan,
   asFound,

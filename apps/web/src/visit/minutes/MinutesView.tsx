@@ -48,7 +48,7 @@ const WAY_WORDS = {
 
 const inMinutes = (seconds: number | null) => (seconds === null ? null : Math.round(seconds / 60));
 
-/** The weather that the sums go by. */
+/** Weather used in the calculation. */
 function WeatherLine({ weather }: Pick<StepProps, 'weather'>) {
   const { units } = usePreferences();
   if (!weather)
@@ -69,7 +69,7 @@ function WeatherLine({ weather }: Pick<StepProps, 'weather'>) {
   );
 }
 
-/** A station's year in depths, and what its programs put down, without the extra for uneven heads. */
+/** A station's year in depths, and what its programs apply, without the extra for uneven heads. */
 function curvesOf(
   stationMinutes: StationMinutes,
   given: readonly number[] | undefined,
@@ -112,7 +112,7 @@ export default function MinutesView(props: StepProps) {
   const perStation = known.flatMap(
     (stationMinutes) => curvesOf(stationMinutes, given.get(stationMinutes.number), units) ?? [],
   );
-  // The site's curves: the mean of its stations', by name.
+  // The site's curves: the mean over its stations, by name.
   const curves = ofStation
     ? (curvesOf(ofStation, given.get(ofStation.number), units) ?? [])
     : [...new Set(perStation.map(({ name }) => name))].map((name) => {

@@ -6,14 +6,14 @@ import { useScreen } from '../../app/frame/useScreen.ts';
 export const minutesText = (seconds: number | null): string =>
   seconds === null ? '–' : String(Math.round(seconds / 60));
 
-/** Room at both ends of the scale, in percent of it. */
+/** Margin at both ends of the scale, in percent of it. */
 const MARGIN = 4;
 
 /**
- * What the three schools answer for a station, as dots on one scale: the one that counts is full. A pointer or the keyboard chooses another;
- * a finger does that in the drawer, where there is room.
+ * The three methods' results for a station as dots on one scale; the chosen one is filled. Choose another by pointer or keyboard; by touch
+ * in the drawer, where there is room.
  *
- * @param most minutes a week at the end of the scale, in seconds.
+ * @param most end of the scale, seconds a week
  */
 export function SchoolDots({
   minutes,

@@ -14,7 +14,7 @@ import {
 import { usePreferences } from '../../app/platform/preferences.tsx';
 import type { StepProps } from '../steps/stepProps.ts';
 
-/** How to follow the year: a percent for each month, or days, or not at all; with one percent only, what to set when. */
+/** How to follow the year: percents by month, days, or not at all; with a single percent, what to set when. */
 export function SeasonCard(props: StepProps) {
   const { plan, survey, site, rules, editor, minutes, table, today } = props;
   const { clock, order } = usePreferences();

@@ -14,7 +14,7 @@ import type { StepProps } from '../steps/stepProps.ts';
 import { minutesText, SchoolDots } from './SchoolDots.tsx';
 import { StationSteps } from './StationSteps.tsx';
 
-/** Where a station's number comes from, or what it lacks. */
+/** Where a station's number comes from, or what is missing. */
 function sourceWords({ answers, overruled, school, weeklySeconds }: StationMinutes): string {
   if (overruled) return say`your own value`;
   const words = SCHOOL_WORDS[school].toLowerCase();
@@ -23,7 +23,7 @@ function sourceWords({ answers, overruled, school, weeklySeconds }: StationMinut
     : words;
 }
 
-/** One row a station: what the three schools answer, the number that counts, and why. */
+/** A row for each station: the three methods, the chosen number, and why. */
 export function StationMinutesRows({ plan, survey, editor, minutes }: StepProps) {
   const [open, setOpen] = useState<number | null>(null);
   const nameOf = (number: number) =>

@@ -36,7 +36,7 @@ import { Disclosure } from '../../shared/fields/Disclosure.tsx';
 import { DateField } from '../../shared/fields/DateField.tsx';
 import { Scroll } from '../../app/platform/Scroll.tsx';
 
-/** How a number of a sum is shown and typed: digits and unit. */
+/** How a number in a calculation is shown and typed: digits and unit. */
 function unitOf(
   unit: StepUnit,
   units: UnitSystem,
@@ -75,7 +75,7 @@ interface StepProps {
   readonly overrule: (key: keyof Overruled, value: number | null) => string | null;
 }
 
-/** A number with its source. One that may be overruled is a field; emptying it brings the first value back. */
+/** A number with its source. One that can be overridden is a field; emptying it restores the default. */
 function StepLine({ step, overrule }: StepProps) {
   const { units } = usePreferences();
   const { words, show, read } = unitOf(step.unit, units);
@@ -132,7 +132,7 @@ function Answer({
 
 const USUAL_OFTEN: OftenADay = { times: 3, from: '07:00', to: '17:00' };
 
-/** New seed and turf: several times a day until a date, on which somebody comes back. */
+/** New seed and turf: several waterings a day until a date, when someone comes back. */
 function Often({
   number,
   often,
@@ -198,7 +198,7 @@ interface Props {
   readonly choose: (school: School) => void;
 }
 
-/** The chain of numbers of one station, school by school, and what else is wanted of it. */
+/** The calculation for one station, by method, and further wishes for it. */
 export function StationSteps({ minutes, survey, editor, choose }: Props) {
   const [seen, setSeen] = useState<School>(minutes.school);
   const { units } = usePreferences();

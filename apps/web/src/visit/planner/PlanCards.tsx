@@ -22,7 +22,7 @@ import type { PlanResult, Present } from '../../data/workers/planning.ts';
 import type { Sunrise } from '../steps/useBrief.ts';
 import { litresAWeek, offNeed } from './facts.ts';
 
-/** Litres as people say them. */
+/** Litres, rounded as people say them. */
 const LITRES_STEP = 10;
 
 const CHOSEN = { outline: '3px solid var(--accent)', outlineOffset: -3 };
@@ -39,7 +39,7 @@ function shapeWords(plan: Plan): string {
   return `${plural(plan.programs.length, '# program', '# programs')}, ${plural(starts, '# start time', '# start times')}`;
 }
 
-/** Water of a week, and who gets too little or too much. */
+/** A week's water, and stations that get too little or too much. */
 function Facts({ plan, brief, survey }: FactsProps) {
   const { units } = usePreferences();
   const litres = litresAWeek(plan, survey);
@@ -66,7 +66,7 @@ function Facts({ plan, brief, survey }: FactsProps) {
   );
 }
 
-/** Whether rules that are announced are kept. */
+/** Whether announced rules are kept. */
 function Announced({ coming, today }: Pick<Present, 'coming'> & { readonly today: EpochDay }) {
   const { order } = usePreferences();
   return coming.map(({ from, keeps }) => {
@@ -99,15 +99,15 @@ interface Props {
   readonly plan: Plan;
   readonly brief: Brief;
   readonly survey: Survey;
-  /** Null: not worked out yet. */
+  /** Null: not known yet. */
   readonly present: Present | null;
   readonly today: EpochDay;
   readonly place: Place;
-  /** The one by which *Done by sunrise* is done; null: not known. */
+  /** The sunrise meant by *Done by sunrise*; null: not known. */
   readonly sunrise: Sunrise | null;
 }
 
-/** The plans side by side, and what is set now: a week of each, and three lines. On a phone they are swiped. */
+/** The plans next to the current settings: a week of each, and three lines. Swiped on a phone. */
 export function PlanCards(props: Props) {
   const { results, chosen, choose, plan, brief, survey, present, today, place, sunrise } = props;
   const { clock, order } = usePreferences();

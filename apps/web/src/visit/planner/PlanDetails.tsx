@@ -34,7 +34,7 @@ import type { Planning } from './usePlanner.ts';
 import { Scroll } from '../../app/platform/Scroll.tsx';
 import { Disclosure } from '../../shared/fields/Disclosure.tsx';
 
-/** Where on the screens a part of the brief is entered. */
+/** Where a part of the brief is entered. */
 function stepOf([first, , third]: Path): string {
   if (first === 'rules' || first === 'mowing') return 'house';
   if (first === 'timer' || first === 'settings') return 'timer';
@@ -42,10 +42,10 @@ function stepOf([first, , third]: Path): string {
   return 'brief';
 }
 
-/** So many reasons are read; the rest are there for who asks. */
+/** Reasons shown at first; the rest unfold. */
 const REASONS_SHOWN = 6;
 
-/** Why a plan is as it is, each reason with a way to where it comes from. */
+/** Why a plan is as it is, each reason with a link to its source. */
 export function Reasons({ result, timerId }: { result: PlanResult; timerId: string }) {
   const { clock } = usePreferences();
   const { brief, cost, claims } = result;
@@ -76,7 +76,7 @@ export function Reasons({ result, timerId }: { result: PlanResult; timerId: stri
   );
 }
 
-/** Plans of different kinds side by side, and what each gives up. */
+/** Different kinds of plan side by side, and what each gives up. */
 export function Table({ results, brief }: { results: readonly PlanResult[]; brief: Brief }) {
   const { clock } = usePreferences();
   const [first] = results;
@@ -161,11 +161,11 @@ const KEEPABLE = ['days', 'starts', 'runs', 'stations'] as const;
 interface ChangesProps {
   readonly props: StepProps;
   readonly plan: Plan;
-  /** Plans the rest again around one part of this plan. */
+  /** Replans the rest around one part of this plan. */
   readonly keepOnly: (part: keyof typeof KEEP_WORDS) => void;
 }
 
-/** What using a plan changes on the timer, old and new, and the buttons that use it or a part of it. */
+/** Settings a plan changes, old and new, and buttons to use all or part of it. */
 export function Changes({ props, plan, keepOnly }: ChangesProps) {
   const { clock, order } = usePreferences();
   const [refusal, setRefusal] = useState<string | null>(null);

@@ -21,7 +21,7 @@ interface Props {
   readonly setPins: (pins: Pins) => void;
 }
 
-/** A list with an entry, or without the one that is alike. */
+/** A list with an entry, or without an equal one. */
 function toggled<T>(
   list: readonly T[] | undefined,
   entry: T,
@@ -39,7 +39,7 @@ function Keep({ kept, what, press }: { kept: boolean; what: string; press: () =>
   );
 }
 
-/** The programs of a plan. Any part can be kept while the rest is worked out again. */
+/** A plan's programs. Any part can be kept while the rest is planned again. */
 export function PlanPrograms({ plan, brief, clock, pins, setPins }: Props) {
   const { order } = usePreferences();
   return (

@@ -17,7 +17,7 @@ interface Props {
   readonly attemptWith: (brief: Brief) => void;
 }
 
-/** Demands that no plan can meet together, each with the least change that would help. */
+/** Demands that no plan found can meet together, each with the smallest change that would help. */
 export function Conflicts({ result, attemptWith }: Props) {
   return (
     <section role="alert" className="aside alarm stack">
@@ -41,7 +41,7 @@ export function Conflicts({ result, attemptWith }: Props) {
   );
 }
 
-/** Watering that falls outside the hours that are preferred, and longer hours with each of which all of it fits. */
+/** Watering outside the preferred hours, and longer hours in which all of it fits. */
 export function ShortHours({ result, attemptWith }: Props) {
   const { clock } = usePreferences();
   const { brief, cost, claims } = result;

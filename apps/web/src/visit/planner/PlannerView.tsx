@@ -89,7 +89,7 @@ function monthNeeds(props: StepProps): MonthNeed[] {
 const stationsText = (numbers: readonly number[]) =>
   `${numbers.length === 1 ? say`station` : say`stations`} ${listed(numbers)}`;
 
-/** Hours that a change of the clocks skips or repeats, on a timer that follows it: a start there comes late, or twice. */
+/** The hour that a clock change skips or repeats, on a timer that follows it: a start there comes late, or twice. */
 function hoursOfClockChanges({
   site,
   plan,
@@ -101,13 +101,13 @@ function hoursOfClockChanges({
   );
 }
 
-/** The brief with what the present programs give where the need is not known. */
+/** The brief, with the water of the current programs where the need is not known. */
 function withPresent(brief: Brief, plan: Plan, unknown: readonly number[]): Brief {
   const worked = attempt(() => withPresentWater(brief, plan, unknown));
   return worked.ok ? worked.value : brief;
 }
 
-/** The planner: from the brief to the best programs, with reasons. A plan that does not know the rules of its place is none. */
+/** The planner: from the brief to the best programs, with reasons. It waits until the site's rules are known. */
 export default function PlannerView(props: StepProps) {
   if (props.isPending) return <Loading what={say`the rules, tables and weather for this site`} />;
   if (props.rulesState === 'failed') return <p className="fault">{RULES_FAILED}</p>;
@@ -138,14 +138,14 @@ function Planner(props: StepProps) {
   const noted = useWholeBrief(props);
   const sunrise = useSunrise(site, today);
   const unknown = useMemo(() => unknownNeeds(minutes), [minutes]);
-  // As it was when the step was opened: using a plan does not change what is planned.
+  // As when the step was opened: using a plan does not change what is planned.
   const [opened] = useState(plan);
   const present = useMemo(() => givenBy(opened), [opened]);
   const goByPresent = unknown.filter((number) => (present.get(number) ?? 0) > 0);
   const [byPresent, setByPresent] = useState(true);
   const others = useOthers(site.id, timerId);
   const [keepsClear, setKeepsClear] = useState(true);
-  // Where nobody knows the need, what the present programs give is the best there is to go by.
+  // If the need is not known, the water of the current programs is the best guess.
   const brief = useMemo(() => {
     const known = byPresent ? withPresent(noted, opened, unknown) : noted;
     return keepsClear ? clearOf(known, others, today) : known;

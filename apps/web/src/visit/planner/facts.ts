@@ -1,4 +1,4 @@
-/** A plan in the words of the planner's table. No interface code. */
+/** A plan in the words of the planner's cards. No interface code. */
 import {
   attempt,
   stationFlow,
@@ -21,13 +21,13 @@ import {
   say,
 } from '@water-clock/core';
 
-/** A day rule without the date from which it counts. */
+/** A day rule without its reference date. */
 export const ruleWords = (days: Days | null, clock: ClockStyle, order: DateOrder): string =>
   days?.rule === 'interval'
     ? say`every ${days.everyDays === 1 ? say`day` : say`${days.everyDays} days`}${days.blockedWeekdays ? `${say`, not`} ` + daysWords({ rule: 'weekdays', weekdays: days.blockedWeekdays }, clock, order) : ''}`
     : daysWords(days, clock, order);
 
-/** When the cycle of each start ends, seconds of the day. */
+/** End of each start's cycle, seconds of the day. */
 export function endsOf(plan: Plan, program: Program): number[] {
   const { seconds } = cycleShape(plan, program, 100);
   return program.starts.map((start) => ((parseTime(start) ?? 0) + seconds) % SECONDS_PER_DAY);
@@ -40,19 +40,19 @@ export const spansWords = (plan: Plan, program: Program, clock: ClockStyle): str
       `${timeWords(parseTime(program.starts[i] ?? '') ?? 0, clock)} – ${timeWords(end, clock)}`,
   );
 
-/** Seconds of a mean week that each station gets at 100 percent; none of a plan that is too much work. */
+/** Seconds a week for each station at 100 percent; none for a plan that takes too long. */
 export function givenBy(plan: Plan): ReadonlyMap<number, number> {
   const worked = attempt(() => meanWeeklySeconds(plan));
   return worked.ok ? worked.value : new Map<number, number>();
 }
 
-/** Water of a week, all stations, at 100 percent. */
+/** Weekly seconds of water over all stations, at 100 percent. */
 export function weekWords(plan: Plan): string {
   const seconds = [...givenBy(plan).values()].reduce((sum, own) => sum + own, 0);
   return lengthWords(Math.round(seconds / 60) * 60);
 }
 
-/** Litres of a mean week at 100 percent; null where the flow of a station that waters is not known. */
+/** Litres a week at 100 percent; null if the flow of a station that waters is not known. */
 export function litresAWeek(plan: Plan, survey: Survey): number | null {
   let litres = 0;
   for (const [number, seconds] of givenBy(plan)) {
@@ -64,10 +64,10 @@ export function litresAWeek(plan: Plan, survey: Survey): number | null {
   return litres;
 }
 
-/** Share by which a plan may leave a station off its need (planning.md section 3, cost 1). */
+/** Tolerated deviation from the need (planning.md section 3, cost 1). */
 const CLOSE_TO_NEED = 0.1;
 
-/** Stations that get over a tenth more or less than they need, the furthest off first; `off` as a share of the need. */
+/** Stations more than a tenth off their need, furthest off first; `off` as a share of the need. */
 export function offNeed(
   plan: Plan,
   brief: Brief,

@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import { attempt, occupiedWeek, type Brief } from '@water-clock/core';
 import { nameOf, useHouse, type HouseTimer } from '../../data/api/houses.ts';
 
-/** The other timers of a house that water. */
+/** The site's other timers that water. */
 export function useOthers(siteId: string, timerId: string): readonly HouseTimer[] {
   const { data } = useHouse(siteId);
   return useMemo(
@@ -16,7 +16,10 @@ export function useOthers(siteId: string, timerId: string): readonly HouseTimer[
 
 export const namesOf = (timers: readonly HouseTimer[]): string[] => timers.map(nameOf);
 
-/** A brief that leaves other timers their hours: nothing waters then, drip neither. Of one that is too much work the hours are not known. */
+/**
+ * A brief that reserves other timers' hours: nothing waters then, not even drip. Unknown hours, of a timer that takes too long, are
+ * skipped.
+ */
 export function clearOf(brief: Brief, others: readonly HouseTimer[], today: number): Brief {
   const windows = others.flatMap(({ plan }) => {
     const week = attempt(() => occupiedWeek(plan, today));

@@ -13,7 +13,7 @@ import {
 
 export interface Planning {
   readonly state: 'idle' | 'working' | 'done' | 'refused';
-  /** Of the latest question; those of the one before stay until the first of its own is there. */
+  /** Plans for the latest question; those of the previous question stay until the first new one arrives. */
   readonly results: readonly PlanResult[];
   readonly present: Present | null;
   readonly season: readonly SeasonMonth[] | null;
@@ -22,7 +22,7 @@ export interface Planning {
 
 const IDLE: Planning = { state: 'idle', results: [], present: null, season: null, why: null };
 
-/** The plans with one more, or with one in the place of the one before of its kind. A plan that is the same as the first is left out. */
+/** The plans with one added, or replacing an earlier one of its kind. Plans equal to the first are left out. */
 function withResult(results: readonly PlanResult[], result: PlanResult): readonly PlanResult[] {
   const isThere = results.some(({ kind }) => kind === result.kind);
   const all = isThere
@@ -55,7 +55,7 @@ const workerOf = () =>
     }),
   );
 
-/** The first of values that are alike. */
+/** The first of equal values. */
 function useSame<T>(value: T): T {
   const text = JSON.stringify(value, (_, part: unknown) =>
     part instanceof Map ? [...part] : part,
@@ -67,11 +67,11 @@ function useSame<T>(value: T): T {
 }
 
 /**
- * The planner's worker: it begins with the question, and again whenever the question changes. A new question ends the one under way, and so
- * does leaving the page; a worker that has nothing to do takes the next. What is set now is no part of the question: using a plan does not plan again.
+ * The planner's worker. Starts on mount and whenever the question changes. A new question or leaving the page stops the one under way; an
+ * idle worker is reused. The current settings are not part of the question, so using a plan does not plan again.
  *
- * @param request null: there is nothing to plan.
- * @param plan what is set now
+ * @param request null: nothing to plan
+ * @param plan the current settings
  */
 export function usePlanner(request: PlanRequest | null, plan: Plan): Planning {
   const [planning, setPlanning] = useState(IDLE);

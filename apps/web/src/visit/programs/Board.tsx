@@ -37,26 +37,26 @@ import { useBoard } from './useBoard.ts';
 import { useBoardPlace } from './useBoardPlace.ts';
 import { HeadOf, WeekOf } from './draft.tsx';
 
-/** Under a finger a row is as tall as any target. */
+/** For touch, rows are as tall as any target. */
 const ROW = matchMedia('(pointer: coarse)').matches ? 44 : 34;
-/** Of the names: what they get where there is room, and at least. */
+/** Width of the names: preferred, and minimum. */
 const STATION_COLUMN = { most: 220, least: 160 };
 const WEEK_COLUMN = 148;
-/** With less, seven keys for the days do not stand in a line. */
+/** With less, the seven day buttons do not fit in a row. */
 const LEAST_COLUMN = 178;
-/** From here on the names grow. */
+/** From this width on the names grow. */
 const AMPLE_COLUMN = 216;
-/** Rows and columns drawn beyond what is seen. */
+/** Rows and columns rendered outside the visible area. */
 const BEYOND = 4;
 
 export interface BoardProps {
   readonly plan: Plan;
   readonly editor: TimerEditor;
-  /** Of each program, in the order of their letters. */
+  /** By program, in the order of letters. */
   readonly percents: readonly number[];
 }
 
-/** The column of a program, into which a run time is dropped. */
+/** The column of a program, as a drop target for run times. */
 function Zone({ letter, left, width }: { letter: string; left: number; width: number }) {
   const { isOver, setNodeRef } = useDroppable({ id: letter });
   return (
@@ -69,7 +69,7 @@ function Zone({ letter, left, width }: { letter: string; left: number; width: nu
   );
 }
 
-/** The pointer says where; by keyboard, where most of it lies. */
+/** The pointer decides; by keyboard, the largest overlap does. */
 const overColumn: CollisionDetection = (asked) => {
   const under = pointerWithin(asked);
   return under.length > 0 ? under : rectIntersection(asked);
@@ -132,7 +132,7 @@ export const Board = memo(function Board({ plan, editor, percents }: BoardProps)
 
   const seen = columns.getVirtualItems();
   const whole = stationColumn + columns.getTotalSize() + WEEK_COLUMN;
-  /** What stands in each column that is seen, with the gaps where some are not. */
+  /** Content of the visible columns, with gaps for the others. */
   const across = (
     cell: (column: number, style: { width: number; marginLeft: number }) => ReactNode,
   ) =>
@@ -175,7 +175,7 @@ export const Board = memo(function Board({ plan, editor, percents }: BoardProps)
         <div
           className="board"
           ref={root}
-          // The cast holds because a custom property is one, too.
+          // Safe cast: a custom property is a property too.
           style={{ '--station-column': `${stationColumn}px` } as CSSProperties}
         >
           <div className="board-whole" style={{ width: whole }}>

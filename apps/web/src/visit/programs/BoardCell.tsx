@@ -24,10 +24,10 @@ interface Props {
   readonly seconds: number;
   readonly stepSeconds: number;
   readonly longestSeconds: number;
-  /** In force: where it is not 100, what the station then runs stands beside what is entered. */
+  /** Current percent; if not 100, the actual run time stands beside the entered one. */
   readonly percent: number;
   readonly seasonal: Seasonal;
-  /** The station from which this one takes its run; null: it has its own. */
+  /** Station this one takes its run times from; null: its own. */
   readonly follows: number | null;
   readonly isActive: boolean;
   readonly isChosen: boolean;
@@ -36,7 +36,7 @@ interface Props {
 
 const STEPS: Readonly<Record<string, 1 | -1>> = { '+': 1, '-': -1 };
 
-/** The grip by which a run time is dragged to another program. */
+/** Handle for dragging a run time to another program. */
 function Grip({ row, column, station, letter, isActive }: Props) {
   const { attributes, listeners, setNodeRef } = useDraggable({
     id: dataCell({ row, column }),
@@ -58,13 +58,13 @@ function Grip({ row, column, station, letter, isActive }: Props) {
 }
 
 /**
- * A station's run time in a program. Keys as in a spreadsheet: arrows, Enter and Home move, Shift chooses more, what is typed
- * replaces, Delete empties, + and - step, Alt with an arrow moves it to another program, Escape takes back what is typed.
+ * A station's run time in a program, with spreadsheet keys: arrows, Enter and Home move, Shift extends the selection, typing replaces,
+ * Delete clears, + and - step, Alt with an arrow moves it to another program, Escape reverts.
  */
 export const BoardCell = memo(function BoardCell(props: Props) {
   const { row, column, letter, station, name, seconds, stepSeconds, longestSeconds, acts } = props;
   const { percent, seasonal, follows, isActive, isChosen } = props;
-  /** Arrows move in the text instead of between cells. */
+  /** Arrow keys move in the text instead of between cells. */
   const [inText, setInText] = useState(false);
   const cell = { row, column };
   const { text, typed, read, isFaulty, change, stepBy, finish, drop, takesBack } = useTyped<number>(
@@ -112,7 +112,7 @@ export const BoardCell = memo(function BoardCell(props: Props) {
       aria-colindex={column + 2}
       aria-selected={isChosen}
       className={`board-cell${isChosen ? ' board-chosen' : ''}${seconds > 0 ? ' board-set' : ''}${follows === null ? '' : ' board-follows'}`}
-      // The cast holds because a custom property is one, too.
+      // Safe cast: a custom property is one, too.
       style={{ '--program': colourOf(letter) } as CSSProperties}
       onPointerDown={(event) => {
         if (!event.shiftKey) return;

@@ -5,7 +5,7 @@ import { useWidth } from '../../shared/charts/useWidth.ts';
 
 const ROW = 18;
 const GUTTER = 30;
-/** More pieces than this cannot be distinguished, nor read out. */
+/** More cycles cannot be told apart or read out. */
 const MOST_PIECES = 600;
 
 interface Props {
@@ -14,7 +14,7 @@ interface Props {
   readonly stations: readonly Station[];
 }
 
-/** The pieces of one cycle, a row for each station, with cycle-and-soak and delay. */
+/** The runs of one cycle, a row for each station, with cycle and soak and delay. */
 export function CycleDrawing({ letter, shape, stations }: Props) {
   const [ref, width] = useWidth<HTMLDivElement>();
   const numbers = useMemo(

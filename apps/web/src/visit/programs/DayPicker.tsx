@@ -36,11 +36,11 @@ interface Props {
   readonly program: Program;
   readonly plan: Plan;
   readonly today: EpochDay;
-  /** The refusal in words, or null where it is made. */
+  /** Core's refusal as a message, or null if the change was made. */
   readonly commit: (days: Days | null) => string | null;
 }
 
-/** A first value for a rule that was just chosen; it keeps what it has in common with the last one. */
+/** Initial value of a newly chosen day rule, keeping what it shares with the previous one. */
 function ruleOf(name: RuleName, last: Days | null, today: EpochDay, longest: number): Days {
   const blocked = last !== null && 'blockedWeekdays' in last ? last.blockedWeekdays : undefined;
   const kept = blocked ? { blockedWeekdays: blocked } : {};
@@ -160,7 +160,7 @@ function HoursFields({
   );
 }
 
-/** The day rule of a program, and what it makes of the coming weeks. */
+/** A program's day rule, and its dates in the coming weeks. */
 export const DayPicker = memo(function DayPicker({ program, plan, today, commit }: Props) {
   const { order } = usePreferences();
   const { letter, days } = program;
@@ -188,7 +188,7 @@ export const DayPicker = memo(function DayPicker({ program, plan, today, commit 
             ...names.map((name) => [name, RULE_WORDS[name]] as const),
           ]}
           pick={(value) => {
-            // The cast holds because the options are the names themselves.
+            // Safe cast: the options are the names themselves.
             const name = value as RuleName;
             commit(ruleOf(name, days, today, timer.longestIntervalDays));
           }}

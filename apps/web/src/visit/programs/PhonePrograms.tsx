@@ -20,10 +20,10 @@ import { HeadOf, WeekOf } from './draft.tsx';
 interface Props {
   readonly plan: Plan;
   readonly editor: TimerEditor;
-  /** The letter of the program shown. */
+  /** Letter of the program shown. */
   readonly letter: string;
   readonly setLetter: (letter: string) => void;
-  /** Makes the next program; null: all are in use. */
+  /** Adds the next program; null: all are in use. */
   readonly add: (() => void) | null;
 }
 
@@ -91,7 +91,7 @@ function Row({
   );
 }
 
-/** The rows of one program. What runs nothing has every station in reach, and keeps them while somebody sets one after another. */
+/** The stations of one program. An empty program lists all, and keeps them while someone sets one after another. */
 function Rows(props: Props & { readonly program: Program }) {
   const { plan, program } = props;
   const [kept, setKept] = useState(() =>
@@ -128,7 +128,7 @@ function Rows(props: Props & { readonly program: Program }) {
   );
 }
 
-/** On a phone: one program at a time, its stations as rows with − and +. */
+/** On a phone: one program at a time, stations as rows with − and +. */
 export function PhonePrograms(props: Props) {
   const { plan, letter, setLetter, add } = props;
   const programs = programsByLetter(plan);

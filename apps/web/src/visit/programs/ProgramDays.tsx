@@ -6,13 +6,13 @@ import { usePreferences } from '../../app/platform/preferences.tsx';
 interface Props {
   readonly program: Program;
   readonly timer: Plan['timer'];
-  /** Seven keys where the rule is by weekday; else, and where there is no room, the rule in words. */
+  /** Seven buttons if the rule is by weekday; otherwise, or without room, the rule in words. */
   readonly asKeys: boolean;
   readonly commit: (days: Days | null) => void;
   readonly open: () => void;
 }
 
-/** On which days a program waters, in its head; the words lead to its settings. */
+/** A program's watering days, in its header; the words open its settings. */
 export function ProgramDays({ program, timer, asKeys, commit, open }: Props) {
   const { letter, days } = program;
   const { clock, order } = usePreferences();

@@ -8,7 +8,7 @@ import { programFacts } from './programFacts.ts';
 import { ProgramStarts } from './ProgramStarts.tsx';
 import { useProgramActs } from './useProgramActs.ts';
 
-/** All settings of a program: its starts, its day rule with the dates that it makes, its pieces and soak, its hours. */
+/** All settings of a program: starts, day rule with its dates, cycle and soak, no-water hours. */
 export default function ProgramDrawer(props: ProgramProps & { readonly close: () => void }) {
   const { program, shownProgram, plan, editor, today, close } = props;
   const { letter } = program;

@@ -20,13 +20,13 @@ interface Props {
   readonly program: Program;
   readonly plan: Plan;
   readonly editor: TimerEditor;
-  /** In force this month. */
+  /** Current percent. */
   readonly percent: number;
 }
 
 const minutes = (seconds: number | undefined) => (seconds === undefined ? null : seconds / 60);
 
-/** What a program has besides starts, days and runs: percent, cycle-and-soak, its own hours, its pieces, its total. */
+/** A program's extras: percent, cycle and soak, its own hours, cycles, total. */
 export function ProgramExtras({ program, plan, editor, percent }: Props) {
   const { letter } = program;
   const { timer, stations } = plan;

@@ -12,18 +12,18 @@ import { ProgramStarts } from './ProgramStarts.tsx';
 import { useProgramActs } from './useProgramActs.ts';
 
 export interface ProgramProps {
-  /** As it is made: what an entry is compared with. */
+  /** As saved; entries are compared with it. */
   readonly program: Program;
-  /** The same with what is being typed or dragged: what the totals are of. */
+  /** With what is being typed or dragged, for the totals. */
   readonly shownProgram: Program;
-  /** The whole plan, for stations, timer and settings. */
+  /** The whole plan: stations, timer and settings. */
   readonly plan: Plan;
   readonly editor: TimerEditor;
-  /** The date from which the rule is looked at, and whose month's percent the total is at. */
+  /** Reference date for the day rule and the month's percent. */
   readonly today: EpochDay;
 }
 
-/** Typing in one program makes a new plan each time; another one is drawn again only if what it shows changed. */
+/** Typing in one program makes a new plan each time; other headers re-render only if what they show changed. */
 const showsTheSame = (before: ProgramProps, after: ProgramProps): boolean =>
   before.program === after.program &&
   before.shownProgram === after.shownProgram &&
@@ -33,7 +33,7 @@ const showsTheSame = (before: ProgramProps, after: ProgramProps): boolean =>
   before.plan.settings === after.plan.settings &&
   before.plan.stations === after.plan.stations;
 
-/** The head of a program: what it comes to, its starts, its days, and the way to all of its settings. */
+/** A program's header: total, starts, days, and a link to all settings. */
 export const ProgramHead = memo(
   function ProgramHead(props: ProgramProps & { readonly open: (letter: string) => void }) {
     const { program, shownProgram, plan, editor, today, open } = props;

@@ -5,14 +5,14 @@ import type { useProgramActs } from './useProgramActs.ts';
 
 interface Props {
   readonly program: Program;
-  /** The same with what is being typed or dragged. */
+  /** With what is being typed or dragged. */
   readonly shownProgram: Program;
   readonly timer: Timer;
   readonly next: readonly NextCycle[];
   readonly acts: ReturnType<typeof useProgramActs>;
 }
 
-/** The starts of a program; one that goes by hours has none of its own. */
+/** A program's starts; a program on an hourly rule has none. */
 export function ProgramStarts({ program, shownProgram, timer, next, acts }: Props) {
   const { clock, order } = usePreferences();
   if (program.days?.rule === 'hours')

@@ -27,12 +27,12 @@ interface Props {
   readonly editor: TimerEditor;
   readonly today: EpochDay;
   readonly brief: Brief;
-  /** The program in the address; null: the first one. */
+  /** The program in the address; null: the first. */
   readonly letter: string | null;
   readonly setLetter: (letter: string | null) => void;
 }
 
-/** The programs of a timer as a board of stations by programs; on a phone one at a time. */
+/** A timer's programs as a board of stations by programs; on a phone, one at a time. */
 export function Programs(props: Props) {
   const { snapshot, editor, today, brief, letter, setLetter } = props;
   const { settled: plan, plan: shown } = snapshot;
@@ -41,7 +41,7 @@ export function Programs(props: Props) {
   const free = Array.from({ length: plan.timer.programCount }, (_, i) => letterAt(i)).find(
     (one) => !plan.programs.some((program) => program.letter === one),
   );
-  // By keyboard the next thing is the first start of the program that was added; under a finger its days are as near.
+  // By keyboard, the focus goes to the first start of a new program; by touch, its days are as near.
   const [added, setAdded] = useState<string | null>(null);
   useLayoutEffect(() => {
     if (added !== null && !isPhone)

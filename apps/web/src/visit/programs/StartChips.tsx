@@ -15,19 +15,19 @@ import { TimeField } from '../../shared/fields/TimeField.tsx';
 export interface StartChipsProps {
   readonly letter: string;
   readonly starts: readonly string[];
-  /** The same with what is being typed or dragged. */
+  /** With what is being typed or dragged. */
   readonly shownStarts: readonly string[];
   /** The next cycle of each start. */
   readonly next: readonly NextCycle[];
   readonly stepMinutes: number;
   readonly mostStarts: number;
   readonly clock: ClockStyle;
-  /** Shows other starts without making them; null ends that. */
+  /** Shows changed starts without making them; null ends that. */
   readonly draft: (starts: readonly string[] | null) => void;
   readonly commit: (starts: readonly string[]) => void;
 }
 
-/** When a start's cycle ends, and when it begins where hours without water delay it. */
+/** End of a start's cycle, and its beginning if no-water hours delay it. */
 function outcomeWords({ due, cycle }: NextCycle, clock: ClockStyle): string {
   if (!cycle) return say`no water`;
   const time = (moment: number) => timeWords(moment % SECONDS_PER_DAY, clock);
@@ -35,7 +35,7 @@ function outcomeWords({ due, cycle }: NextCycle, clock: ClockStyle): string {
   return cycle.begins === due ? ends : say`waits until ${time(cycle.begins)}, ${ends}`;
 }
 
-/** A program's starts, each with the time at which its cycle ends. */
+/** A program's starts, each with the end of its cycle. */
 export const StartChips = memo(function StartChips(props: StartChipsProps) {
   const { letter, starts, shownStarts, next, stepMinutes, mostStarts, clock } = props;
   const { draft, commit } = props;

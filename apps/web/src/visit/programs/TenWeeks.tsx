@@ -36,11 +36,11 @@ interface Props {
   readonly plan: Plan;
   readonly program: Program;
   readonly today: EpochDay;
-  /** Makes a date the rule's first one; null where the rule has none. */
+  /** Makes a date the first one of the rule; null if the rule has none. */
   readonly begin: ((day: EpochDay) => void) | null;
 }
 
-/** What a program's day rule says of the dates of this week and the next nine. */
+/** A program's dates in this week and the next nine. */
 export function TenWeeks({ plan, program, today, begin }: Props) {
   const { order: dateOrder } = usePreferences();
   const order = weekOrderOf(plan.timer);

@@ -2,15 +2,15 @@ import { memo } from 'react';
 import { NEED_TOLERANCE, say } from '@water-clock/core';
 
 interface Props {
-  /** Seconds in a mean week at 100 percent. */
+  /** Seconds a week at 100 percent. */
   readonly given: number;
-  /** The same of what the station needs; null: not known. */
+  /** The station's need, likewise; null: not known. */
   readonly needed: number | null;
 }
 
 const minutes = (seconds: number) => Math.round(seconds / 60);
 
-/** What a station gets in a week beside what it needs: in words, and as a bar with the need marked on it. */
+/** What a station gets in a week next to its need, as text and as a bar with the need marked. */
 export const WeekCell = memo(function WeekCell({ given, needed }: Props) {
   if (needed === null)
     return (

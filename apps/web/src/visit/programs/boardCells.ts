@@ -1,4 +1,4 @@
-/** The cells of the board as a spreadsheet has them: moving, ranges, copying, pasting, filling down. No interface code. */
+/** The board's cells as a spreadsheet: moving, ranges, copy, paste, fill down. No interface code. */
 import {
   parseRunEntry,
   programsByLetter,
@@ -11,13 +11,13 @@ import {
   say,
 } from '@water-clock/core';
 
-/** A cell by its place: stations down, programs across. */
+/** A cell by position: station row, program column. */
 export interface Cell {
   readonly row: number;
   readonly column: number;
 }
 
-/** The chosen cells: from where the choosing began to the cell that has the focus. */
+/** The selected cells, from the anchor to the focused cell. */
 export interface Chosen {
   readonly anchor: Cell;
   readonly active: Cell;
@@ -30,13 +30,13 @@ export interface Range {
   readonly right: number;
 }
 
-/** What the board shows: its stations by number, its programs by letter, its run times. */
+/** What the board shows: station numbers, program letters, run times. */
 export interface BoardPlan {
   readonly stations: readonly number[];
   readonly letters: readonly string[];
-  /** Of a linked station, those of the one that it is linked to. */
+  /** For a linked station, those of the station it is linked to. */
   readonly secondsAt: (cell: Cell) => number;
-  /** Stations that take their runs from another one: their cells cannot be set. */
+  /** Linked stations, whose cells cannot be set. */
   readonly linked: ReadonlyMap<number, number>;
 }
 
@@ -71,7 +71,7 @@ export const isIn = ({ top, bottom, left, right }: Range, { row, column }: Cell)
 
 const PAGE = 10;
 
-/** The cell that a key leads to; null: this key does not move. */
+/** The cell a key moves to; null: not a moving key. */
 export function cellAfter(
   key: string,
   toEnd: boolean,
@@ -108,7 +108,7 @@ export function cellAfter(
 const steps = (from: number, to: number): number[] =>
   Array.from({ length: to - from + 1 }, (_, i) => from + i);
 
-/** One change for these cells, a part of it for each program; seconds 0 empties a cell. */
+/** One change for several cells, with a part for each program; 0 seconds clears a cell. */
 function changeOf(
   cells: readonly { readonly cell: Cell; readonly seconds: number }[],
   board: BoardPlan,
@@ -134,7 +134,7 @@ export const setCell = (cell: Cell, seconds: number, board: BoardPlan): PlanChan
 const cellsOf = ({ top, bottom, left, right }: Range): Cell[] =>
   steps(top, bottom).flatMap((row) => steps(left, right).map((column) => ({ row, column })));
 
-/** The cells as a spreadsheet takes them: tabs between programs, a line for each station. */
+/** The cells as text for a spreadsheet: tabs between programs, a line for each station. */
 export const copied = ({ top, bottom, left, right }: Range, board: BoardPlan): string =>
   steps(top, bottom)
     .map((row) =>
@@ -150,7 +150,7 @@ export const cleared = (range: Range, board: BoardPlan): PlanChange | null =>
     board,
   );
 
-/** The first row of the range goes into those below it; of a single row, the row above goes into it. */
+/** Fills the range's first row down; for a single row, copies the row above. */
 export function filledDown(range: Range, board: BoardPlan): PlanChange | null {
   const { top, bottom, left, right } = range;
   const source = top === bottom ? top - 1 : top;
@@ -164,7 +164,7 @@ export function filledDown(range: Range, board: BoardPlan): PlanChange | null {
   );
 }
 
-/** What was pasted, as rows of cells; the empty line at the end, which spreadsheets write, is none. */
+/** Pasted text as rows of cells, without the empty last line that spreadsheets add. */
 const pastedRows = (text: string): string[][] =>
   text
     .replace(/\r\n?/gu, '\n')
@@ -176,7 +176,7 @@ export type Pasted =
   | { readonly ok: true; readonly change: PlanChange | null; readonly range: Range }
   | { readonly ok: false; readonly fault: string };
 
-/** The change that a paste makes, from the first chosen cell on. One value goes into every chosen cell. All of it fits, or none is taken. */
+/** The change for a paste at the first selected cell. A single value goes into every selected cell. All of it fits, or nothing is pasted. */
 export function pasted(text: string, range: Range, board: BoardPlan): Pasted {
   const rows = pastedRows(text);
   const wide = Math.max(...rows.map(({ length }) => length));
@@ -208,7 +208,7 @@ export function pasted(text: string, range: Range, board: BoardPlan): Pasted {
   return { ok: true, change: changeOf(cells, board), range: into };
 }
 
-/** The station of a cell goes to another program with its run time; null where nothing stands, or nothing moves. */
+/** Moves a cell's run time to another program; null if the cell is empty or nothing would move. */
 export function movedTo(cell: Cell, column: number, board: BoardPlan): PlanChange | null {
   const seconds = board.secondsAt(cell);
   if (seconds === 0 || column === cell.column || board.letters[column] === undefined) return null;

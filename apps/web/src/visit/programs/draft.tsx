@@ -1,6 +1,6 @@
 /**
- * What is being typed or dragged, for the few parts of the board that show it. It is beside the board, so that a key draws its cell, the
- * head of its program and the weeks again, and no other cell.
+ * What is being typed or dragged, for the few parts of the board that show it. Kept outside the board, so that a key press re-renders only
+ * its cell, its program's header and the weekly totals.
  */
 import { createContext, useContext, useDeferredValue, useMemo, type ReactNode } from 'react';
 import {
@@ -15,9 +15,9 @@ import { ProgramHead, type ProgramProps } from './ProgramHead.tsx';
 import { WeekCell } from './WeekCell.tsx';
 
 export interface Draft {
-  /** As it is made. */
+  /** As saved. */
   readonly plan: Plan;
-  /** The same with what is being typed or dragged. */
+  /** With what is being typed or dragged. */
   readonly shown: Plan;
   readonly editor: TimerEditor;
   readonly today: EpochDay;
@@ -27,7 +27,7 @@ export interface Draft {
 
 export const DraftContext = createContext<Draft | null>(null);
 
-/** What a program's head and its drawer show; null: there is no such program. */
+/** What a program's header and drawer show; null: no such program. */
 export function programOf(
   { plan, shown, editor, today }: Draft,
   letter: string,
@@ -46,7 +46,7 @@ export function HeadOf({ letter }: { readonly letter: string }) {
 interface Weeks {
   /** Seconds a week by station. */
   readonly given: ReadonlyMap<number, number>;
-  /** The same of what is needed, where that is known. */
+  /** The need, likewise, if known. */
   readonly needed: ReadonlyMap<number, number>;
 }
 
@@ -58,7 +58,7 @@ interface WeeksProps {
   readonly children: ReactNode;
 }
 
-/** Works out what the stations get and need. It follows when there is time: the strip and the verdict come first. */
+/** Calculates what stations get and need, after strip and verdict. */
 export function WeeksProvider({ shown, needs, children }: WeeksProps) {
   const later = useDeferredValue(shown);
   const given = useMemo(() => {

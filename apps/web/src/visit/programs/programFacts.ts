@@ -1,4 +1,4 @@
-/** What the head of a program says of it. No interface code. */
+/** Facts in a program's header. No interface code. */
 import {
   attempt,
   cycleShape,
@@ -16,13 +16,13 @@ import {
 } from '@water-clock/core';
 
 export interface ProgramFacts {
-  /** In force this month. */
+  /** Current percent. */
   readonly percent: number;
-  /** Of one cycle; 0 where nothing runs. */
+  /** Of one cycle; 0 if nothing runs. */
   readonly seconds: number;
   /** The next cycle of each start. */
   readonly next: readonly NextCycle[];
-  /** What it still needs to water, in words; null: nothing, or it is not in use. */
+  /** What it still needs in order to water, as a message; null: nothing, or not in use. */
   readonly missing: string | null;
 }
 

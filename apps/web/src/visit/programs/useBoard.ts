@@ -15,16 +15,16 @@ import {
   type Chosen,
 } from './boardCells.ts';
 
-/** What the cells of a board ask for. It stays the same object, so that a cell is drawn again only where its own value changes. */
+/** What the board's cells need. Stays the same object, so that a cell re-renders only when its own value changes. */
 export interface BoardActs {
   readonly board: () => BoardPlan;
-  /** Gives a cell the focus; extending chooses all cells between where the choosing began and it. */
+  /** Focuses a cell; `extend` selects from the anchor to it. */
   readonly choose: (cell: Cell, extend: boolean) => void;
-  /** The focus came by itself. */
+  /** The focus moved by itself. */
   readonly focused: (cell: Cell) => void;
   /** Shows a value while it is typed; null ends that. */
   readonly draft: (cell: Cell, seconds: number | null) => void;
-  /** The refusal in words, or null where it is made. */
+  /** Core's refusal as a message, or null if the change was made. */
   readonly set: (cell: Cell, seconds: number) => string | null;
   readonly tell: (fault: string | null) => void;
   readonly copy: () => string;
@@ -37,10 +37,10 @@ export interface BoardActs {
 const FIRST: Chosen = { anchor: { row: 0, column: 0 }, active: { row: 0, column: 0 } };
 
 const cellKey = ({ row, column }: Cell) => `${row}:${column}`;
-/** The mark by which a cell's field is found. */
+/** Attribute that identifies a cell's field. */
 export const dataCell = cellKey;
 
-/** The chosen cells of a board, what can be done with them, and the last fault. */
+/** Selection of the board, actions on it, and the last fault. */
 export function useBoard(
   board: BoardPlan,
   editor: TimerEditor,

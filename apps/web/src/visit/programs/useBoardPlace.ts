@@ -1,11 +1,11 @@
 import { useLayoutEffect, type RefObject } from 'react';
 
-/** The least height of a board, and the room below it for what stands at its foot, pixels. */
+/** Minimum height of a board, and the space below it for the bar at the bottom, pixels. */
 const [LEAST, BELOW] = [400, 66];
 
 /**
- * Keeps a board from reaching beyond the foot of the screen, and a cell with the focus from lying under the board's head. As the
- * board's own styles: a custom property would have each of its cells styled anew.
+ * Keeps the board within the screen, and a focused cell out from under the header. Set as styles of the board itself: a custom property
+ * would restyle every cell.
  */
 export function useBoardPlace(
   board: RefObject<HTMLElement | null>,
@@ -21,7 +21,7 @@ export function useBoardPlace(
     };
     measure();
     const observer = new ResizeObserver(measure);
-    // What stands above the board grows and shrinks with the page.
+    // What stands above the board changes height with the page.
     for (const element of [document.body, top]) observer.observe(element);
     return () => observer.disconnect();
   }, [board, head]);

@@ -4,15 +4,15 @@ import { commitWords } from '../../data/editor/commitWords.ts';
 import type { TimerEditor } from '../../data/editor/editor.ts';
 
 export interface ProgramActs {
-  /** Shows other starts without making them; null ends that. */
+  /** Shows changed starts without making them; null ends that. */
   readonly draftStarts: (starts: readonly string[] | null) => void;
   readonly commitStarts: (starts: readonly string[]) => void;
-  /** The refusal in words, or null where it is made. */
+  /** Core's refusal as a message, or null if the change was made. */
   readonly commitDays: (days: Days | null) => string | null;
   readonly remove: () => void;
 }
 
-/** What can be done with a program's starts and days. */
+/** Actions on a program's starts and days. */
 export function useProgramActs(
   { letter, starts: { length: startCount } }: Program,
   editor: TimerEditor,
@@ -29,7 +29,7 @@ export function useProgramActs(
       commitStarts: (starts) => void editor.commit(startsChange(starts)),
       commitDays: (days) => {
         const change = { type: 'set-days', program: letter, days } as const;
-        // Hours take the place of starts, so those go in the same step, and come back with its undo.
+        // An hourly rule replaces the starts, so they are removed in the same step, and undo restores them.
         return commitWords(
           editor,
           days?.rule === 'hours' && hasStarts

@@ -7,14 +7,14 @@ import { say } from '@water-clock/core';
 
 interface Props {
   readonly timerId: string;
-  /** One's own. */
+  /** One's own suggestion. */
   readonly proposals: readonly Proposal[];
   /** What was typed here and is not known to be saved. */
   readonly unsaved: number;
   readonly editor: TimerEditor;
 }
 
-/** For who may only propose: what they propose, and what became of it. */
+/** For people who may only suggest: their suggestion and its outcome. */
 export function OwnProposal({ timerId, proposals, unsaved, editor }: Props) {
   const move = useMoveProposal(timerId);
   const [note, setNote] = useState('');
@@ -24,7 +24,7 @@ export function OwnProposal({ timerId, proposals, unsaved, editor }: Props) {
     move.mutate(
       { proposal, state, note: state === 'sent' ? note : proposal.note },
       {
-        // From its new version on, the page goes on with it.
+        // From its new version on, the page continues with it.
         onSettled: () => void editor.noticeOwn().catch(() => undefined),
       },
     );

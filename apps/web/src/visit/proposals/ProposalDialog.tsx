@@ -10,14 +10,14 @@ interface Props {
   readonly timerId: string;
   readonly proposal: Proposal;
   readonly record: TimerRecord;
-  /** Of the record. */
+  /** Version of the record. */
   readonly version: number;
-  /** Takes over what was accepted. */
+  /** Adopts what was accepted. */
   readonly done: () => void;
   readonly close: () => void;
 }
 
-/** What somebody proposes, as a difference to what is set; accepted or refused here. */
+/** A suggestion as a comparison with the current settings, to accept or decline. */
 export default function ProposalDialog(props: Props) {
   const { timerId, proposal, record, version, done, close } = props;
   const { clock } = usePreferences();

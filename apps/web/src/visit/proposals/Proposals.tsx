@@ -12,11 +12,11 @@ interface Props {
   readonly timerId: string;
   readonly editor: TimerEditor;
   readonly snapshot: Pick<Snapshot, 'plan' | 'survey' | 'version' | 'unsaved'>;
-  /** Of who may only propose; null: who works on the timer. */
+  /** The person who may only suggest; null: someone who may change the timer. */
   readonly proposer: string | null;
 }
 
-/** What is proposed for this timer: one's own, or what others wait to hear about. */
+/** Suggestions for this timer: one's own, or those waiting for an answer. */
 export default function Proposals({ timerId, editor, snapshot, proposer }: Props) {
   const { data = [] } = useProposals(timerId);
   const [looked, setLooked] = useState<Proposal | null>(null);

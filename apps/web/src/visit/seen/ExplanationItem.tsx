@@ -31,14 +31,14 @@ interface ExplanationProps {
   readonly site: StepProps['site'];
   readonly editor: TimerEditor;
   readonly timerId: string;
-  /** As it is planned now. */
+  /** As planned now. */
   readonly plan: Plan;
 }
 
-/** More looks than this are tiring. */
+/** More than this is tiring. */
 const MOST_LOOKS = 4;
 
-/** What to look at: for each cause, and for variants that show elsewhere, with what fixes it. */
+/** What to check for each cause, and for variants that show elsewhere, with the fix. */
 function looksOf({ causes, or }: Explained, speech: TimerSpeech): [look: string, mend: string][] {
   const isStart = ({ type }: Cause) => type === 'extra-start' || type === 'other-start';
   const told = causes.flatMap((cause) =>
@@ -60,7 +60,7 @@ function looksOf({ causes, or }: Explained, speech: TimerSpeech): [look: string,
   return [...looks].slice(0, MOST_LOOKS);
 }
 
-/** One explanation: what it says, how well it agrees, what it would have looked like, how to see it, what fixes it. */
+/** One explanation: what it says, how well it fits, what it would have looked like, how to check it, and the fix. */
 export function ExplanationItem(props: ExplanationProps) {
   const { explained, rank, speech, visit, site, editor, timerId, plan } = props;
   const { causes, fits, shown, world, behind } = explained;
@@ -104,7 +104,7 @@ export function ExplanationItem(props: ExplanationProps) {
               <ul className="points">
                 {behind.map((behind) => {
                   const sighting = visit.sightings?.[behind.sighting];
-                  // Where something else is wrong, the start itself may be right.
+                  // If something else is wrong, the start itself may be right.
                   const isSet =
                     causes.length === 0 &&
                     plan.programs.some(
@@ -169,11 +169,11 @@ interface FoundTrueProps extends Pick<ExplanationProps, 'speech' | 'visit' | 'ed
   readonly size: 'small' | 'middle';
 }
 
-/** The button for somebody who looked and found it so: notes the settings as found, and the cause on the visit. */
+/** Button for someone who checked and found it: notes the settings as found, and the cause in the visit. */
 function FoundTrue({ causes, size, speech, visit, editor }: FoundTrueProps) {
   const sentence = explanationSentence(causes, speech);
   const inBox = settingsWith(speech.plan, causes);
-  /** Corrects what was found; what is planned stays, so it is keyed in. */
+  /** Corrects the settings as found. The plan stays, so it is keyed in. */
   const note = (found: Plan) => {
     const { asFound } = visit;
     editor.commit(

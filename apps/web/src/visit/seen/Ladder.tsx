@@ -2,7 +2,7 @@ import { RUNG_WORDS, RUNGS, type RungTried, say } from '@water-clock/core';
 import { Chips } from '../../shared/fields/Chips.tsx';
 import { NoteField } from '../../shared/fields/NoteField.tsx';
 
-/** The search for a dead station, rung by rung. */
+/** Finding a dead station, step by step. */
 export function Ladder({
   station,
   name,

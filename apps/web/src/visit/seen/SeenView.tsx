@@ -31,7 +31,7 @@ import { Ladder } from './Ladder.tsx';
 import { NoteField } from '../../shared/fields/NoteField.tsx';
 import { SelectField } from '../../shared/fields/SelectField.tsx';
 
-/** Of a visit. */
+/** In a visit. */
 const HOLDS = [
   say`What was seen: when it ran, or that it did not run`,
   say`Likely causes, the most likely first, each with one thing to check`,
@@ -217,7 +217,7 @@ function Diagnosing(props: StepProps & { readonly visit: Visit }) {
   );
 }
 
-/** What the homeowner saw, and what may be behind it. */
+/** What the homeowner saw, and its likely causes. */
 export default function SeenView(props: StepProps) {
   const { visit } = props.survey;
   return (

@@ -37,7 +37,7 @@ interface Props {
 
 const momentOf = (day: EpochDay, seconds: number) => `${formatDate(day)}T${formatTime(seconds)}`;
 
-/** What somebody saw: when, what, how long. A night is from noon to noon. */
+/** A sighting: when, what, how long. A night runs from noon to noon. */
 export function SightingForm({ plan, today, add }: Props) {
   const { order } = usePreferences();
   const [kind, setKind] = useState<Kind>('ran-at');
@@ -65,7 +65,7 @@ export function SightingForm({ plan, today, add }: Props) {
   const where = station === null ? {} : { station };
   const long = minutes === null ? {} : { minutes };
   const night = { from: momentOf(day, NOON), to: momentOf(day + 1, NOON) };
-  /** Why it cannot be added as it stands, where that is not plain to see. */
+  /** Why it cannot be added, unless that is obvious. */
   const fault = faultOf(kind, day, at, endDay, end, today);
 
   const sighting = (): Sighting | null => {
@@ -78,7 +78,7 @@ export function SightingForm({ plan, today, add }: Props) {
         return {
           saw: 'ran',
           from: momentOf(day, at),
-          // Over midnight.
+          // Past midnight.
           to: momentOf(end > at ? day : day + 1, end),
           ...where,
           ...long,
@@ -105,7 +105,7 @@ export function SightingForm({ plan, today, add }: Props) {
       aria-label={say`Sightings`}
       onSubmit={(event) => {
         event.preventDefault();
-        // What cannot be read is not left out silently.
+        // Text that cannot be read is not dropped silently.
         const wrong = event.currentTarget.querySelector<HTMLElement>('[aria-invalid="true"]');
         if (wrong) wrong.focus();
         if (wrong || !made) return;
@@ -211,7 +211,7 @@ export function SightingForm({ plan, today, add }: Props) {
   );
 }
 
-/** What contradicts itself in what was entered; null where nothing does. */
+/** A contradiction in the entry; null: none. */
 function faultOf(
   kind: Kind,
   day: EpochDay,
@@ -231,7 +231,7 @@ function faultOf(
     : say`It ran again before it ran last. Choose a later day or time.`;
 }
 
-/** The days that people still remember, today first. */
+/** Days that people still remember, today first. */
 const daysBack = (today: EpochDay, order: DateOrder): (readonly [EpochDay, string])[] =>
   Array.from({ length: DAYS_BACK + 1 }, (_, i) => {
     const day = today - i;

@@ -21,7 +21,7 @@ interface Props {
   readonly stations: Plan['stations'];
 }
 
-/** The wiring test by station: what was measured, what it means, and the next step of the ladder. */
+/** The wiring test by station: reading, meaning, and the next step. */
 export function WiringTable({ tests, stations }: Props) {
   const judged = judgeWiring(tests);
   if (judged.length === 0) return null;

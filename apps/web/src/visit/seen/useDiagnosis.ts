@@ -5,7 +5,7 @@ import type { DiagnosisWorker } from '../../data/workers/diagnosing.worker.ts';
 import { started, withProgress, type Started } from '../../data/workers/started.ts';
 
 interface Diagnosing {
-  /** The question as text, to recognise an answer to an older one. */
+  /** The question as text, to recognise answers to older ones. */
   readonly of: string;
   readonly state: 'working' | 'stopped' | 'done';
   readonly share: number;
@@ -14,7 +14,7 @@ interface Diagnosing {
 
 const NOTHING: Diagnosing = { of: '', state: 'done', share: 0, answer: null };
 
-/** The explanations of what was seen. Of several questions only the newest is answered; stop ends the work. */
+/** Explanations of what was seen. Only the newest of several questions is answered; stop ends the work. */
 export function useDiagnosis(question: Question, today: number, night: number) {
   const [diagnosing, setDiagnosing] = useState(NOTHING);
   const worker = useRef<Started<DiagnosisWorker> | null>(null);
@@ -28,7 +28,7 @@ export function useDiagnosis(question: Question, today: number, night: number) {
       }),
     );
     worker.current = made;
-    // The cast undoes the text that was made of a request above.
+    // The cast reverses the serialisation above.
     const request = JSON.parse(of) as DiagnosisRequest;
     void withProgress(
       (progress) => made.call.diagnose(request, progress),

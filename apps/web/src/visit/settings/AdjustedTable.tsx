@@ -10,7 +10,7 @@ import {
 import { Disclosure } from '../../shared/fields/Disclosure.tsx';
 import { Scroll } from '../../app/platform/Scroll.tsx';
 
-/** Entered minutes beside those that run, for each percent in use. */
+/** Entered minutes next to actual minutes, for each percent in use. */
 export function AdjustedTable({ plan, month }: { readonly plan: Plan; readonly month: number }) {
   const { timer, settings } = plan;
   const monthly = timer.seasonal.byMonth ? settings.monthlyPercent : undefined;

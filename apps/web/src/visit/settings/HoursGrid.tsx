@@ -24,19 +24,19 @@ const HOURS = Array.from({ length: HOURS_PER_DAY }, (_, hour) => hour);
 const LABELLED_HOURS = 3;
 const hourText = (hour: number) => `${String(hour).padStart(2, '0')}:00`;
 
-/** Shares of a column and of a day. */
+/** Fractions of a column and of a day. */
 const BLOCK = { inset: 0.3, least: 0.004 };
 const percent = (share: number) => `${share * 100}%`;
 
 interface Block {
   readonly letter: string;
   readonly day: number;
-  /** Shares of the day. */
+  /** Fractions of the day. */
   readonly from: number;
   readonly to: number;
 }
 
-/** Where the programs run in the week from a Monday, each on the days on which its water falls. */
+/** When programs run in the week from a Monday, on the dates their water falls. */
 function blocksOf(plan: Plan, monday: EpochDay): Block[] {
   const worked = attempt(() => nightsFrom(plan, monday - 1, DAYS + 1));
   if (!worked.ok) return [];
@@ -61,14 +61,14 @@ interface Props {
 }
 
 /**
- * Hours without water, painted on a week: a press or Space changes an hour, drawing with the pointer or Shift with the arrows paints more. The
- * programs are drawn where they run.
+ * No-water hours painted on a week: press or Space toggles an hour; drag, or Shift with arrows, paints more. Shows the programs where they
+ * run.
  */
 export function HoursGrid({ plan, today, windows, commit }: Props) {
   const { clock } = usePreferences();
   const [focus, setFocus] = useState<HourOfWeek>({ day: 0, hour: 9 });
   const grid = useRef<HTMLDivElement>(null);
-  /** What is being painted: the hours so far, and whether they become dry. */
+  /** The painting in progress: hours so far, and whether they become no-water hours. */
   const [stroke, setStroke] = useState<{ from: HourOfWeek; to: HourOfWeek; dry: boolean } | null>(
     null,
   );
@@ -109,7 +109,7 @@ export function HoursGrid({ plan, today, windows, commit }: Props) {
       day: Math.min(DAYS - 1, Math.max(0, focus.day + right)),
       hour: Math.min(HOURS_PER_DAY - 1, Math.max(0, focus.hour + down)),
     };
-    // What is painted goes on as it is where one sets out.
+    // Painting continues with the state of the first hour.
     if (event.shiftKey) paint([focus, next], heldAt(focus) === 1);
     setFocus(next);
     grid.current?.querySelector<HTMLElement>(`[data-hour="${next.day} ${next.hour}"]`)?.focus();

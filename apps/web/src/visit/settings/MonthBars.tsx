@@ -2,17 +2,17 @@ import { Slider } from 'antd';
 import { monthName, percentSteps, type Plan, say } from '@water-clock/core';
 import type { SetSettings } from './setSettings.ts';
 
-/** The scale goes at least to here, in percent. */
+/** The scale reaches at least this percent. */
 const USUAL_TOP = 150;
 
-/** The percent of each month as twelve bars that are dragged, or moved by the arrow keys. */
+/** The twelve months' percents as bars, moved by dragging or arrow keys. */
 export function MonthBars({
   plan,
   month,
   set,
 }: {
   readonly plan: Plan;
-  /** The present one, 1 to 12. */
+  /** Current month, 1 to 12. */
   readonly month: number;
   readonly set: SetSettings;
 }) {
@@ -28,7 +28,7 @@ export function MonthBars({
           <div key={name} className={i + 1 === month ? 'month-bar month-bar-now' : 'month-bar'}>
             <strong>{percent}</strong>
             <Slider
-              // The bar follows the hand; the month is changed when it is let go.
+              // The bar follows the pointer; the month changes on release.
               key={percent}
               vertical
               min={0}

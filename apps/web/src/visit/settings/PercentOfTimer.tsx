@@ -1,4 +1,4 @@
-/** The seasonal percent where the timer keeps one, or one for each month. */
+/** The seasonal percent, or one for each month. */
 import { Button, Checkbox } from 'antd';
 import { monthName, percentSteps, type Plan, say } from '@water-clock/core';
 import { Disclosure } from '../../shared/fields/Disclosure.tsx';
@@ -12,7 +12,7 @@ export function PercentOfTimer({
   set,
 }: {
   readonly plan: Plan;
-  /** The present one, 1 to 12. */
+  /** Current month, 1 to 12. */
   readonly month: number;
   readonly set: SetSettings;
 }) {

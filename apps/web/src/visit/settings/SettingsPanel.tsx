@@ -34,7 +34,7 @@ interface Props {
   readonly plan: Plan;
   readonly survey: Survey;
   readonly editor: TimerEditor;
-  /** The present second by the house's clocks. */
+  /** The current second at the site. */
   readonly now: ClockSecond;
 }
 
@@ -68,9 +68,9 @@ function OffDays({ plan, set }: { readonly plan: Plan; readonly set: SetSettings
   );
 }
 
-/** Lengths that most boxes have, where nobody knows those of this one. */
+/** Common lengths, if the kind's own are not known. */
 const USUAL_DELAY: RainDelayOfKind = { unit: 'days', allowed: [1, 2, 3, 7], ends: 'midnight' };
-/** More are chosen from a list. */
+/** Longer lists become a select. */
 const MOST_BUTTONS = 4;
 
 function RainDelay({
@@ -130,7 +130,7 @@ function RainDelay({
   );
 }
 
-/** All that is set for the whole timer: percent, delay, hours and days without water, several stations at once, on or off. */
+/** Settings of the whole timer: percent, delay, no-water hours and days, stations at once, on or off. */
 export default function SettingsPanel({
   plan,
   survey,

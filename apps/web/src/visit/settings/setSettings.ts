@@ -1,6 +1,6 @@
 import type { PlanChange } from '@water-clock/core';
 
-/** Sets settings of the whole timer; null takes one out. Reports what is wrong; null: nothing. */
+/** Sets settings of the whole timer; null removes one. Returns core's refusal as a message, or null. */
 export type SetSettings = (
   settings: Extract<PlanChange, { type: 'set-settings' }>['settings'],
 ) => string | null;

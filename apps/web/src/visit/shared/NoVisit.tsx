@@ -4,7 +4,7 @@ import type { TimerEditor } from '../../data/editor/editor.ts';
 import { momentText } from './panel.ts';
 import { say } from '@water-clock/core';
 
-/** Where nothing can be noted before a visit has been started: what the step will hold, and the button that starts one. */
+/** For a step that needs a visit: what it will hold, and a button to start one. */
 export function NoVisit({
   editor,
   now,

@@ -10,11 +10,11 @@ const SEVERITY_WORDS = {
 } as const;
 
 interface Props extends StepProps {
-  /** Absent: all. */
+  /** Undefined: all. */
   readonly only?: readonly VisitFinding['code'][];
 }
 
-/** What only somebody at the box can find: the clock, the display's totals, what was switched, what is saved inside, decoders. */
+/** Findings only someone at the timer can make: clock, totals, switches, memory, decoders. */
 export function VisitFindings({ plan, survey, today, only }: Props) {
   const { clock, order } = usePreferences();
   const findings = visitFindings(plan, survey, today, useKind(plan)).filter(

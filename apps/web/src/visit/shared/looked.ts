@@ -1,4 +1,4 @@
-/** What somebody has looked at on the panel, as a change. No interface code. */
+/** What was looked at on the panel, as a change. No interface code. */
 import {
   phaseFields,
   type PanelLine,
@@ -9,13 +9,13 @@ import {
 import { commitWords } from '../../data/editor/commitWords.ts';
 import type { TimerEditor } from '../../data/editor/editor.ts';
 
-/** What looking at a line brought; nothing: it stands there as planned. */
+/** Result of looking at a line; without a value it is as planned. */
 export interface Look {
-  /** What is set otherwise. */
+  /** A different setting. */
   readonly change?: PlanChange | null;
-  /** What the display shows, where no setting is shown so. */
+  /** What the display shows, if settings are not shown as such. */
   readonly shown?: string;
-  /** Nobody can read where the interval stands. */
+  /** The interval's phase cannot be read. */
   readonly phaseIsUnknown?: boolean;
 }
 
@@ -40,7 +40,7 @@ function lookedAt({ visit }: Survey, ids: readonly string[], shown: string | und
   };
 }
 
-/** Notes what looking at a line brought, as one step; the refusal in words, or null. */
+/** Notes results as one step; returns core's refusal as a message, or null. */
 export function noteLooked(editor: TimerEditor, { id, address }: PanelLine, look: Look) {
   const { settled, survey } = editor.snapshot();
   const phase =
@@ -55,7 +55,7 @@ export function noteLooked(editor: TimerEditor, { id, address }: PanelLine, look
   return commitWords(editor, { type: 'together', changes });
 }
 
-/** Notes that several lines stand as planned. */
+/** Notes that several lines are as planned. */
 export const noteAsPlanned = (editor: TimerEditor, lines: readonly PanelLine[]) =>
   commitWords(
     editor,

@@ -1,4 +1,4 @@
-/** What the panel's lines depend on: the timer's dialect and kind, the person's likes, the present date and hour at the house. */
+/** What panel lines depend on: the timer's display and kind, preferences, and the current time at the site. */
 import {
   formatMoment,
   SECONDS_PER_DAY,
@@ -12,7 +12,7 @@ import {
 interface Reader {
   readonly clock: ClockStyle;
   readonly order: DateOrder;
-  /** Null: nobody knows. */
+  /** Null: not known. */
   readonly kind: Pick<TimerKind, 'rainDelay'> | null;
 }
 
@@ -25,10 +25,10 @@ export function panelNow({ timer }: Plan, now: number, { clock, order, kind }: R
   };
 }
 
-/** The present moment as it is noted, `YYYY-MM-DDTHH:MM`. */
+/** The current time as noted, `YYYY-MM-DDTHH:MM`. */
 export const momentText = (now: number): string => formatMoment(now).slice(0, 16);
 
-/** A plan as it is frozen: without its site, which has a row of its own. */
+/** A plan as saved in a visit, without its site, which has its own row. */
 export function frozenAt(plan: Plan, now: number): { at: string; plan: Plan } {
   const { site: _site, ...bare } = plan;
   return { at: momentText(now), plan: bare };

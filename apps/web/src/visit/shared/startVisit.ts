@@ -3,10 +3,10 @@ import { useLocation, useNavigate } from 'react-router';
 import type { TimerEditor } from '../../data/editor/editor.ts';
 import { momentText } from './panel.ts';
 
-/** State of an address that asks for a visit to be started there. */
+/** Router state that asks to start a visit. */
 export const START_VISIT = { startVisit: true } as const;
 
-/** Starts a visit, now by the house's clocks; does nothing where one is under way. It starts one at once where the address asks for it. */
+/** Starts a visit at the current local time, unless one is open; at once if the router state asks for it. */
 export function useStartVisit(editor: TimerEditor, now: number): () => void {
   const place = useLocation();
   const { pathname, search } = place;
@@ -25,7 +25,7 @@ export function useStartVisit(editor: TimerEditor, now: number): () => void {
   useEffect(() => {
     if (!isAsked) return;
     start();
-    // Going back to this page later does not start another.
+    // Coming back to this page later must not start another.
     void navigate(pathname + search, { replace: true, state: null });
   }, [isAsked, start, navigate, pathname, search]);
   return start;

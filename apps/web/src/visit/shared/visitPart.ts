@@ -1,7 +1,7 @@
 import type { Visit } from '@water-clock/core';
 import type { StepProps } from '../steps/stepProps.ts';
 
-/** What every part of a view gets once a visit is under way. */
+/** Props of every part of a step during a visit. */
 export interface VisitPartProps extends StepProps {
   readonly visit: Visit;
 }

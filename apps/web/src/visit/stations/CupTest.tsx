@@ -18,12 +18,12 @@ import { Disclosure } from '../../shared/fields/Disclosure.tsx';
 import { saveCsv } from '../../app/platform/csv.ts';
 import { Scroll } from '../../app/platform/Scroll.tsx';
 
-/** A mouth of about ten centimetres, ten minutes, four cups across: what is usual, to begin with. */
+/** Defaults: cups of about ten centimetres, ten minutes, four cups across. */
 const USUAL = { mouthSquareCentimetres: 78.5, minutes: 10, across: 4 };
 
 const percent = (share: number) => `${Math.round(share * 100)} %`;
 
-/** A uniformity in words. */
+/** A uniformity as text. */
 function meaning(uniformity: number): string {
   if (uniformity >= 0.75) return say`Even. Head spacing is good.`;
   if (uniformity >= 0.6) return say`Typical for sprays. Better heads or spacing would save water.`;
@@ -38,7 +38,7 @@ interface Props {
   readonly editor: TimerEditor;
 }
 
-/** The cups as a table with its head, each by its place. */
+/** The cups as a table with header, each at its place. */
 const cupRows = (volumes: readonly number[], across: number): readonly string[][] => [
   ['row', 'cup', 'ml'],
   ...volumes.map((caught, i) => [
@@ -48,7 +48,7 @@ const cupRows = (volumes: readonly number[], across: number): readonly string[][
   ]),
 ];
 
-/** Catch cups: how fast and how evenly a station waters, and which head to look at. */
+/** Catch cups: how fast and evenly a station waters, and which head to check. */
 export function CupTest({ number, noted, editor }: Props) {
   const { units } = usePreferences();
   const { cups } = noted;
@@ -65,7 +65,7 @@ export function CupTest({ number, noted, editor }: Props) {
     return cups ? save({ ...cups, ...more }) : null;
   };
   const volumes = cups?.millilitres ?? [];
-  /** One or several volumes, with anything but digits between them. */
+  /** One or several volumes, separated by anything but digits. */
   const take = () => {
     const parts = typed
       .trim()

@@ -11,7 +11,7 @@ import {
 import { NoteField } from '../../shared/fields/NoteField.tsx';
 import { SelectField } from '../../shared/fields/SelectField.tsx';
 
-/** Faults for which somebody may dig, or open the timer. */
+/** Faults that may need digging or opening the timer. */
 const IN_THE_GROUND: readonly Defect[] = [
   'leak',
   'pooling',
@@ -28,7 +28,7 @@ const IN_THE_WIRING: readonly Defect[] = [
   'decoder',
 ];
 
-/** A fault by its name and its place among those of that name: a note stays with its fault when another is deleted. */
+/** A fault keyed by name and its index among those of that name, so that a note stays with its fault when another is deleted. */
 function keyOf(faults: readonly NotedDefect[], at: number): string {
   const name = faults[at]?.fault ?? '';
   return `${name} ${faults.slice(0, at).filter(({ fault }) => fault === name).length}`;
@@ -39,7 +39,7 @@ interface Props {
   readonly set: (faults: readonly NotedDefect[]) => void;
 }
 
-/** What is broken at a station: each with how soon it matters and a note. */
+/** Faults at a station, each with urgency and a note. */
 export function DefectPicker({ faults, set }: Props) {
   const change = (at: number, more: Partial<NotedDefect>) =>
     set(faults.map((defect, i) => (i === at ? { ...defect, ...more } : defect)));

@@ -22,7 +22,7 @@ import { SelectField } from '../../shared/fields/SelectField.tsx';
 type Way = FlowTest['by'];
 type Unit = 'volume' | 'flow' | 'minutes' | 'seconds';
 
-/** What is typed for each way; numbers in the units of the house. */
+/** Text for each method; numbers in the site's units. */
 type Typed = Readonly<Record<string, string>>;
 
 const WAYS: readonly (readonly [Way, string])[] = [
@@ -51,7 +51,7 @@ interface Props {
   readonly editor: TimerEditor;
 }
 
-/** How much water a station takes, and whether another can run at the same time. */
+/** A station's flow, and whether another can run at the same time. */
 export function FlowTestForm({ number, plan, survey, editor }: Props) {
   const { units } = usePreferences();
   const noted = surveyOf(survey, number);

@@ -20,7 +20,7 @@ import type { TimerEditor } from '../../data/editor/editor.ts';
 import { clockWords } from '../../shared/hand/useCountdown.ts';
 import { SelectField } from '../../shared/fields/SelectField.tsx';
 
-/** A stopwatch, by moments: milliseconds since 1970. */
+/** A stopwatch based on timestamps: milliseconds since 1970. */
 interface Watch {
   readonly startedAt: number;
   readonly puddleAt: number | null;
@@ -41,7 +41,7 @@ function stored(key: string): Watch | null {
 
 const USUAL: Omit<RunOffTest, 'seconds'> = { taken: 'least', safetyPercent: 10 };
 
-/** More pieces than this are said by their number. */
+/** More cycles are given as a number. */
 const MOST_SHOWN = 4;
 
 const piecesWords = (pieces: readonly number[]) =>
@@ -57,7 +57,7 @@ interface Props {
   readonly editor: TimerEditor;
 }
 
-/** Time to run-off: start, puddle, stop; the tries give the longest piece, and the ground gives a soak. */
+/** Run-off test: start, puddle, stop. The tests give the longest cycle, the soil gives a soak. */
 export function RunOffWatch({ timerId, plan, station, noted, editor }: Props) {
   const { number } = station;
   const key = keyOf(timerId, number);
@@ -76,12 +76,12 @@ export function RunOffWatch({ timerId, plan, station, noted, editor }: Props) {
       if (next) localStorage.setItem(key, JSON.stringify(next));
       else localStorage.removeItem(key);
     } catch {
-      // It runs on for as long as the page is open.
+      // It keeps running while the page is open.
     }
   };
   const { soil, slopePercent = 0 } = noted;
   const test = noted.runOff;
-  /** The test, the longest piece and a soak where none was chosen yet, as one step. */
+  /** The test, the longest cycle, and a soak if none was chosen, as one step. */
   const save = (next: RunOffTest | null) => {
     const soakSeconds = station.soakSeconds ?? (soil ? soakSecondsOf(soil, slopePercent) : 30 * 60);
     editor.commit({
@@ -249,7 +249,7 @@ export function RunOffWatch({ timerId, plan, station, noted, editor }: Props) {
   );
 }
 
-/** The runs of a station that are longer than what sinks in, each split in one press where the timer splits runs. */
+/** A station's runs longer than the soil can take, each split with one press if the timer supports it. */
 function SplitRuns({ plan, station, editor }: Pick<Props, 'plan' | 'station' | 'editor'>) {
   const { number, cycleSeconds, soakSeconds } = station;
   if (cycleSeconds === undefined) return null;

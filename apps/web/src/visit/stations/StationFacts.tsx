@@ -11,7 +11,7 @@ interface Props {
   readonly editor: TimerEditor;
 }
 
-/** The address or serial of a station's decoder; says at once where another station has the same. */
+/** Serial of a station's decoder; warns at once about duplicates. */
 export function DecoderField({ number, plan, survey, editor }: Props) {
   const [typed, setTyped] = useState<string | null>(null);
   const decoder = surveyOf(survey, number).decoder ?? '';
@@ -50,7 +50,7 @@ export function DecoderField({ number, plan, survey, editor }: Props) {
   );
 }
 
-/** Which station another one takes its run from, on a timer that links stations. */
+/** Which station's run times this one uses, on a timer that links stations. */
 export function LinkField({ number, plan, editor }: Omit<Props, 'survey'>) {
   const linkedTo = plan.stations.find((station) => station.number === number)?.linkedTo;
   if (plan.timer.linksStations !== true && linkedTo === undefined) return null;

@@ -22,7 +22,7 @@ interface Props {
   readonly close: () => void;
 }
 
-/** Stations from a spreadsheet: first shows what would be taken, with each bad cell marked, then takes it. */
+/** Imports stations from a spreadsheet: first a preview with each bad cell marked, then the import. */
 export default function StationImport({ plan, survey, editor, close }: Props) {
   const [rows, setRows] = useState<readonly string[][] | null>(null);
   const [fault, setFault] = useState<string | null>(null);

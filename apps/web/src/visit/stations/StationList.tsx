@@ -21,7 +21,7 @@ import { DecoderField, LinkField } from './StationFacts.tsx';
 type Fields = Extract<PlanChange, { type: 'set-station' }>['fields'];
 type Set = (fields: Fields) => string | null;
 
-/** Switches of a station: name, what it is when nothing is noted, words. */
+/** Switches of a station: field, default, label. */
 const SWITCHES = [
   ['enabled', true, say`enabled`],
   ['pump', true, say`uses the pump`],
@@ -34,7 +34,7 @@ const SWITCHES = [
 
 type Switch = (typeof SWITCHES)[number][0];
 
-/** Switches that say nothing at this house: of a pump or a sensor that is not there. What is set otherwise always shows. */
+/** Switches that mean nothing here, without a pump or sensor. A changed switch always shows. */
 function isIdle(one: Switch, station: Station, { plan, survey }: Props): boolean {
   const { device = {} } = survey;
   const hasPump =
@@ -137,7 +137,7 @@ function StationFields({
   );
 }
 
-/** What is out of the ordinary about a station, in a few words. */
+/** What is unusual about a station, in a few words. */
 function stationWords(station: Station): string {
   const split =
     station.cycleSeconds !== undefined && station.soakSeconds !== undefined
@@ -210,7 +210,7 @@ function StationRow({ station, ...props }: Props & { readonly station: Station }
   );
 }
 
-/** The stations by the number of their terminal, with what they water. */
+/** Stations by terminal number, with what they water. */
 export function StationList(props: Props) {
   const { plan, editor } = props;
   const free = Array.from({ length: plan.timer.stationCount }, (_, i) => i + 1).find(

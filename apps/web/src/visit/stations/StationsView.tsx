@@ -37,7 +37,7 @@ function found({ head, plants, faults = [] }: SurveyStation): string {
     .join(', ');
 }
 
-/** The stations: the walk, what it found, and each station’s switches. */
+/** The stations: the walk, its findings, and each station's switches. */
 export default function StationsView(props: StepProps) {
   const { plan, survey, editor, timerId, site } = props;
   const navigate = useNavigate();

@@ -22,13 +22,13 @@ import { SelectField } from '../../shared/fields/SelectField.tsx';
 import type { StepProps } from '../steps/stepProps.ts';
 import { momentText } from '../shared/panel.ts';
 
-/** A question takes the wire so long; several are asked between two pictures. */
+/** Time of one query on the line; several are sent between two frames. */
 const TICK_MS = 100;
 const QUESTIONS_A_TICK = 2;
 
 type Fields = { readonly [K in keyof SurveyStationFields]?: SurveyStationFields[K] | null };
 
-/** The search as it goes on: how far it is, and a way to stop it. What was found stays. */
+/** The running search: progress, and a way to stop it. Decoders found so far stay. */
 function useSearch(line: SimulatedLine) {
   const search = useRef<LineSearch | null>(null);
   const [shown, setShown] = useState({ share: 0, asked: 0, found: [] as readonly string[] });
@@ -52,7 +52,7 @@ function useSearch(line: SimulatedLine) {
   return { ...shown, isRunning, begin, stop: () => setRunning(false) };
 }
 
-/** The two wires of a timer: search, assign, try, replace and mark its decoders. The line is simulated, and always the same for a timer. */
+/** A timer's two-wire line: search, assign, test, replace and label its decoders. The line is simulated, the same each time for a timer. */
 export default function TwoWires({ plan, survey, editor, now, timerId }: StepProps) {
   const numbers = useMemo(
     () => plan.stations.map(({ number }) => number).sort((a, b) => a - b),
@@ -102,7 +102,7 @@ export default function TwoWires({ plan, survey, editor, now, timerId }: StepPro
     const nth = [...taken].filter(isNewSerial).length;
     note([[station, { decoder: newSerial(timerId, nth), decoderReadings: null }]]);
   };
-  /** The next valve along the wire whose decoder nobody has assigned. */
+  /** The next valve along the line whose decoder is unassigned. */
   const walkOn = () => {
     const left = line.decoders.filter(
       ({ serial, fault }) => !taken.has(serial) && fault !== 'silent',

@@ -45,18 +45,18 @@ const SLOPES = [
 ] as const;
 
 const optionsOf = <T extends string>(words: Readonly<Record<T, string>>) =>
-  // The cast holds because the options are the names themselves.
+  // Safe cast: the options are the names themselves.
   Object.entries(words) as unknown as readonly (readonly [T, string])[];
 
-/** What one station of a garden has in common with the next. */
+/** Facts that neighbouring stations often share. */
 const ALIKE = ['head', 'plants', 'surroundings', 'soil', 'slopePercent'] as const;
 type Alike = (typeof ALIKE)[number];
 
-/** Facts of a station to copy to another one: those named, if known. */
+/** Facts of a station to copy to another: the named ones, if known. */
 const factsOf = (from: SurveyStation, keys: readonly Alike[]): Partial<SurveyStationFields> =>
   Object.fromEntries(keys.flatMap((key) => (from[key] === undefined ? [] : [[key, from[key]]])));
 
-/** The slope button that stands for a slope. */
+/** The slope button for a slope. */
 const slopeChoice = (percent: number | undefined) =>
   percent === undefined ? null : percent <= 3 ? 1 : percent <= 6 ? 5 : percent <= 12 ? 10 : 20;
 
@@ -73,7 +73,7 @@ interface CardProps extends StepProps {
   readonly countdown: Countdown;
 }
 
-/** The stations already walked, the nearest before this one first: facts are copied from there. */
+/** Stations already walked, nearest first, to copy facts from. */
 function walkedBefore(plan: Plan, survey: Survey, number: number): SurveyStation[] {
   return plan.stations
     .map((station) => surveyOf(survey, station.number))
@@ -105,13 +105,13 @@ function Card({ number, go, countdown, ...props }: CardProps) {
       editor.commit({ type: 'set-station', station: number, fields: { name: next } });
     setName(null);
   };
-  // Keep what was typed last, even if the page is closed or hidden before the field is left.
+  // Saves what was typed last, even if the page is closed or hidden before the field is left.
   const keepName = useRef(commitName);
   useEffect(() => {
     keepName.current = commitName;
   });
   useEffect(() => {
-    // On a touch screen, do not open the keyboard before somebody asks for it.
+    // On a touch screen, do not open the keyboard before someone asks for it.
     if (!matchMedia('(pointer: coarse)').matches) nameField.current?.focus();
     const keep = () => keepName.current();
     addEventListener('pagehide', keep);
@@ -166,7 +166,7 @@ function Card({ number, go, countdown, ...props }: CardProps) {
             onBlur={commitName}
             onKeyDown={(event) => {
               if (event.key !== 'Enter') return;
-              // Otherwise the end of this keystroke would press whatever has the focus next.
+              // Otherwise the end of this key press would activate whatever gets the focus next.
               event.preventDefault();
               commitName();
               focusNext(event.currentTarget);
@@ -214,7 +214,7 @@ function Card({ number, go, countdown, ...props }: CardProps) {
                 type: 'together',
                 changes: [
                   { type: 'note-station', station: number, fields: { head } },
-                  // Drip does not spray; the station's own switch can say otherwise.
+                  // Drip does not spray; the station's own switch can override it.
                   {
                     type: 'set-station',
                     station: number,
@@ -342,7 +342,7 @@ const noteChange = (
   fields: Extract<RecordChange, { type: 'note-station' }>['fields'],
 ): Extract<RecordChange, { type: 'note-station' }> => ({ type: 'note-station', station, fields });
 
-/** The walk: one card a station. */
+/** The walk: a card for each station. */
 export default function WalkView(props: StepProps) {
   const { plan, timerId } = props;
   const { station = '' } = useParams();

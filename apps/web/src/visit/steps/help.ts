@@ -1,7 +1,7 @@
 import type { StepPath } from './steps.ts';
 import { say } from '@water-clock/core';
 
-/** What each step is for, in one short paragraph. */
+/** The purpose of each step, in a short paragraph. */
 export const HELP: Readonly<Record<StepPath, string>> = {
   house: say`Record the street number, the water source and the mowing days. Choose the local rules; the allowed hours for the next 14 days appear at once.`,
   timer: say`The card shows what this kind of timer can do. Below it, record this timer’s power, pump, sensors and who else changes its settings.`,

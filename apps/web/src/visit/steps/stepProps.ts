@@ -3,7 +3,7 @@ import type { Site } from '../../data/api/sites.ts';
 import type { TimerEditor } from '../../data/editor/editor.ts';
 import type { VisitBasis } from './useVisitBasis.ts';
 
-/** What every view of a survey gets. */
+/** Props of every survey view. */
 
 export interface StepProps extends VisitBasis {
   readonly timerId: string;
@@ -12,6 +12,6 @@ export interface StepProps extends VisitBasis {
   readonly survey: Survey;
   readonly editor: TimerEditor;
   readonly today: EpochDay;
-  /** The present second on the timer's clock. */
+  /** The current second on the timer's clock. */
   readonly now: number;
 }

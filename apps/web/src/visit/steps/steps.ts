@@ -1,4 +1,4 @@
-/** The order of a visit, and what of each step is done and what is missing, in a line. No interface code. */
+/** The steps of a visit in order, and what is done or missing in each. No interface code. */
 import {
   rainSensorOf,
   rulingOn,
@@ -16,7 +16,7 @@ import {
 } from '@water-clock/core';
 import type { Site } from '../../data/api/sites.ts';
 
-/** The steps under the five phases of a visit. */
+/** Steps under the five phases of a visit. */
 export const PHASES = [
   {
     id: 'arrive',
@@ -70,7 +70,7 @@ export type StepPath = Step[0];
 
 export const STEPS: readonly Step[] = PHASES.flatMap(({ steps }): readonly Step[] => steps);
 
-/** All that a timer of one outlet and one program needs; the rest folds away. */
+/** The steps a timer with one outlet and one program needs; the rest fold away. */
 const SIMPLE: readonly StepPath[] = ['house', 'clock', 'minutes', '', 'keyin', 'page'];
 
 export const isSimple = ({
@@ -79,7 +79,7 @@ export const isSimple = ({
 }: Pick<Plan['timer'], 'stationCount' | 'programCount'>): boolean =>
   stationCount === 1 && programCount === 1;
 
-/** Whether a step folds away under "More steps" on a timer. */
+/** Whether a step is under "More steps" on a timer. */
 export const foldsAway = (path: StepPath, simple: boolean): boolean =>
   simple && !SIMPLE.includes(path);
 
@@ -95,12 +95,12 @@ export const nameOf = (path: string): string =>
 export const pathOf = (timerId: string, path: StepPath): string =>
   path ? `/timers/${timerId}/${path}` : `/timers/${timerId}`;
 
-/** The steps beside which the night strip stands. */
+/** Steps that show the night strip. */
 export const STRIP_STEPS: readonly string[] = ['', 'settings', 'clock'];
 
 export interface StepState {
   readonly done: boolean;
-  /** Something is wrong there. */
+  /** Something is wrong. */
   readonly alarm?: boolean;
   /** What is missing, or that nothing is. */
   readonly line: string;
@@ -178,11 +178,11 @@ function minutes({ minutes: sums }: VisitFacts): StepState {
       };
 }
 
-/** What stands in the way of closing, in a word; the step itself lists each point. */
+/** What prevents closing, in a word; the step lists each point. */
 const LACKING_TO_LEAVE: Record<Undone['what'], string | false> = {
   'clock-wrong': say`the clock, which is wrong`,
   'clock-not-looked': say`the clock`,
-  // Kept apart, with their numbers.
+  // A separate list, with counts.
   'not-tested': false,
   'not-keyed': false,
   'no-as-found': say`the settings as found`,
@@ -191,7 +191,7 @@ const LACKING_TO_LEAVE: Record<Undone['what'], string | false> = {
   switched: say`what was switched for the test`,
 };
 
-/** The steps that belong to the visit itself, where one is under way. */
+/** Steps that belong to an open visit. */
 function underWay({ plan, survey }: VisitFacts): Partial<Record<StepPath, StepState>> {
   const { visit } = survey;
   if (!visit) return {};
@@ -212,7 +212,7 @@ function underWay({ plan, survey }: VisitFacts): Partial<Record<StepPath, StepSt
   };
 }
 
-/** Each step's state; those that are never finished have none. */
+/** State of each step; steps that never finish have none. */
 export function stepStates(facts: VisitFacts): Partial<Record<StepPath, StepState>> {
   const { device = {} } = facts.survey;
   const parts = {

@@ -19,14 +19,14 @@ import type { VisitBasis } from './useVisitBasis.ts';
 
 const DAYS_OF_A_YEAR = 365;
 
-/** A sunrise by the house's clocks. */
+/** A sunrise in local time. */
 export interface Sunrise {
   readonly day: EpochDay;
-  /** Of the day, whole minutes. */
+  /** Second of the day, at a whole minute. */
   readonly second: number;
 }
 
-/** The earliest sunrise on some dates by the house's clocks, rounded down; null where the place is not noted or the sun does not rise. */
+/** The earliest sunrise in local time over some dates, rounded down; null if the location is not known or the sun does not rise. */
 export function earliestSunrise(site: Site, from: EpochDay, days: number): Sunrise | null {
   let earliest: Sunrise | null = null;
   for (let day = from; day < from + days; day++) {
@@ -38,16 +38,16 @@ export function earliestSunrise(site: Site, from: EpochDay, days: number): Sunri
   return earliest;
 }
 
-/** The earliest sunrise on the dates that programs are made for: a year from today on. */
+/** The earliest sunrise on the dates programs are made for: a year from today. */
 export const useSunrise = (site: Site, today: EpochDay): Sunrise | null =>
   useMemo(() => earliestSunrise(site, today, DAYS_OF_A_YEAR), [site, today]);
 
-/** A time of day so many minutes before a sunrise; below 0 after it. */
+/** Time of day some minutes before a sunrise; negative: after it. */
 export function beforeSunrise({ second }: Sunrise, minutes: number): string {
   return formatTime((second - minutes * 60 + SECONDS_PER_DAY) % SECONDS_PER_DAY);
 }
 
-/** The month whose need is 100 percent, or the present one. */
+/** The month that 100 percent stands for, otherwise the current one. */
 export const planningMonth = (minutes: SiteMinutes, today: EpochDay): number =>
   minutes.hundredMonth ?? civilOf(today).month;
 
@@ -58,7 +58,7 @@ interface Sources extends Pick<VisitBasis, 'rules' | 'minutes'> {
   readonly today: EpochDay;
 }
 
-/** What all that the visit has found adds up to. An hour that goes by the sun is that of the earliest sunrise. */
+/** The brief from everything the visit found. An hour relative to the sun uses the earliest sunrise. */
 export function useBrief(sources: Sources): Brief {
   const { site, plan, survey, rules, minutes, today } = sources;
   const { finishBeforeSunrise } = survey;
@@ -74,7 +74,7 @@ export function useBrief(sources: Sources): Brief {
   }, [site, plan, survey, rules, minutes, today, finishBeforeSunrise, sunrise]);
 }
 
-/** The brief with the rules that are announced, as the planner and other programs get it. */
+/** The brief with announced rules, for the planner and for export. */
 export function useWholeBrief(sources: Sources): Brief {
   const { site, survey, rules, today } = sources;
   const brief = useBrief(sources);

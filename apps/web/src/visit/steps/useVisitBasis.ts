@@ -16,15 +16,15 @@ import { useLibrary } from '../../data/api/library.ts';
 import type { Site } from '../../data/api/sites.ts';
 import { useSiteWeather, type SiteWeather } from '../../data/api/weather.ts';
 
-/** Whether the rules that were chosen are here; where none are chosen, that is known. */
+/** Whether the chosen rules are loaded; also true if none are chosen. */
 export type RulesState = 'known' | 'pending' | 'failed';
 
-/** The rules, weather and tables of a house, and the minutes that follow from them. */
+/** A site's rules, weather and tables, and the minutes that follow. */
 export interface VisitBasis {
   /** Null: none chosen, or not found. */
   readonly rules: Rules | null;
   readonly rulesState: RulesState;
-  /** Rules, tables or weather are on their way: what follows from them is not known yet. */
+  /** Rules, tables or weather are loading, so results are not known yet. */
   readonly isPending: boolean;
   readonly table: MinutesTable;
   readonly weather: SiteWeather | null;

@@ -59,10 +59,7 @@ const Nights = memo(function Nights(props: Props) {
   );
 });
 
-/**
- * The same plan from further off: fourteen nights, or a year of dates. One of them that is pressed comes to the large strip.
- * The verdict is drawn first; these follow a moment later.
- */
+/** The plan over fourteen nights or a year. Pressing one shows it on the large strip. Drawn a moment after the verdict. */
 export default function FurtherOff(props: Props) {
   return <Nights {...props} answer={useDeferredValue(props.answer)} />;
 }

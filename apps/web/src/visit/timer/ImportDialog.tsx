@@ -12,7 +12,7 @@ interface Props {
 
 const MOST_SHOWN = 12;
 
-/** Imports a plan document; first shows what it would change. */
+/** Imports a plan document, after showing what it would change. */
 export default function ImportDialog({ plan, clock, close, take }: Props) {
   const [read, setRead] = useState<Plan | null>(null);
   const differences = read ? planDifferences(plan, read, clock) : [];

@@ -4,7 +4,7 @@ import { usePreferences } from '../../app/platform/preferences.tsx';
 import { civilSecond, deviceZone } from '../../app/platform/zone.ts';
 import type { Snapshot } from '../../data/editor/editing.ts';
 
-/** Settings that two people changed apart, and that overlap together. */
+/** Settings that two people changed separately and that overlap together. */
 export default function MergedNotice({
   merging,
 }: {

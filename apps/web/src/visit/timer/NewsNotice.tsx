@@ -9,7 +9,7 @@ interface Props {
   readonly closable: NonNullable<AlertProps['closable']>;
 }
 
-/** What somebody else changed. */
+/** What someone else changed. */
 export default function NewsNotice({ news, closable }: Props) {
   const { clock } = usePreferences();
   return (

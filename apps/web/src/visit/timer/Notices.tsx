@@ -7,7 +7,7 @@ import type { TimerEditor } from '../../data/editor/editor.ts';
 const NewsNotice = lazy(() => import('./NewsNotice.tsx'));
 const MergedNotice = lazy(() => import('./MergedNotice.tsx'));
 
-/** What the server refused, what somebody else changed, and settings that were put together and overlap. */
+/** Refused changes, others' changes, and merged settings that overlap. */
 export const Notices = memo(function Notices({
   refusal,
   news,

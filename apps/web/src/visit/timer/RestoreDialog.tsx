@@ -9,20 +9,20 @@ import { say } from '@water-clock/core';
 interface Props {
   readonly timerId: string;
   readonly plan: Plan;
-  /** The visit under way, if one is. */
+  /** The open visit, if any. */
   readonly visit: Visit | undefined;
-  /** Of the house; null: none is noted. */
+  /** Language of the site; null: not chosen. */
   readonly language: Language | null;
   readonly close: () => void;
 }
 
-/** What the timer holds as saved by what a visit noted; null: nobody noted that, or not what. */
+/** Settings in the timer's memory, as a visit noted; null: not noted. */
 function savedPlan({ savedInside, asFound, asLeft }: Visit): Plan | null {
   if (savedInside?.state === 'as-found') return asFound?.plan ?? null;
   return savedInside?.state === 'as-left' ? (asLeft?.plan ?? null) : null;
 }
 
-/** How a homeowner is talked through a restore, at any time. */
+/** Talks a homeowner through a restore, at any time. */
 export default function RestoreDialog({ timerId, plan, visit, language, close }: Props) {
   const visits = useVisits(timerId);
   const last = visits.data?.find((one) => one.visit.savedInside !== undefined);

@@ -10,7 +10,7 @@ import { StepView } from './StepView.tsx';
 import type { StripView } from './useStripView.ts';
 import type { Dates, TimerFacts } from './useTimerFacts.ts';
 
-// What the first screen does not show comes when it is asked for.
+// Loaded when needed.
 export const clockPanel = () => import('../timerKind/ClockPanel.tsx');
 export const settingsPanel = () => import('../settings/SettingsPanel.tsx');
 const ClockPanel = lazy(clockPanel);
@@ -31,7 +31,7 @@ interface Props {
   readonly facts: TimerFacts;
 }
 
-/** The step at this address, below the strip or without one. */
+/** The step at this address, with or without the strip above. */
 export function ShownStep({ shown, timer, snapshot, editor, dates, view, facts }: Props) {
   const { clock } = usePreferences();
   const { plan, settled, survey } = snapshot;

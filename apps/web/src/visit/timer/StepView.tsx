@@ -3,13 +3,13 @@ import { NotFound } from '../../app/platform/states.tsx';
 import type { StepProps } from '../steps/stepProps.ts';
 
 interface Props extends StepProps {
-  /** Of what is saved. */
+  /** Saved version. */
   readonly version: number;
 }
 
 type Code = () => Promise<{ readonly default: ComponentType<Props> }>;
 
-/** The code of each step by its path; it comes when it is asked for. */
+/** Each step's code by path, loaded when needed. */
 const CODE: Readonly<Record<string, Code>> = {
   house: () => import('../house/HouseView.tsx'),
   timer: () => import('../timerKind/TimerKindView.tsx'),
@@ -28,24 +28,24 @@ const CODE: Readonly<Record<string, Code>> = {
 const VIEWS: Readonly<Record<string, LazyExoticComponent<ComponentType<Props>>>> =
   Object.fromEntries(Object.entries(CODE).map(([path, code]) => [path, lazy(code)]));
 
-/** Fetches the code of one step, before there is anything to show in it. */
+/** Loads the code of a step ahead. */
 export function fetchStep(path: string): void {
-  // What cannot be fetched now is asked for again by its step.
+  // If it fails, the step requests it again.
   if (Object.hasOwn(CODE, path)) void CODE[path]?.().catch(() => undefined);
 }
 
-/** Whether the person asked the browser to fetch as little as it can. */
+/** Whether the browser asks to save data. */
 const saves = () =>
   (navigator as { connection?: { saveData?: boolean } }).connection?.saveData === true;
 
-/** Fetches the code of all steps, one after another, whenever nothing else is to be done: the next step is then there at once. */
+/** Loads the code of all steps in idle time, one after another, so that the next step opens at once. */
 export function fetchAhead(more: readonly (() => Promise<unknown>)[]): () => void {
   let isOver = saves();
   const later = globalThis.requestIdleCallback ?? ((work: () => void) => setTimeout(work, 200));
   const rest = [...more, ...Object.values(CODE)];
   const next = () => {
     const code = isOver ? undefined : rest.shift();
-    // What cannot be fetched now is asked for again by its step.
+    // If it fails, the step requests it again.
     if (code)
       void code().then(
         () => later(next),
@@ -58,7 +58,7 @@ export function fetchAhead(more: readonly (() => Promise<unknown>)[]): () => voi
   };
 }
 
-/** The steps of a visit that need more room than there is beside the strip. */
+/** Steps that need more room than there is beside the strip. */
 export function StepView({ shown, ...props }: Props & { readonly shown: string }) {
   const View = Object.hasOwn(VIEWS, shown) ? VIEWS[shown] : undefined;
   return View ? <View {...props} /> : <NotFound />;

@@ -13,7 +13,7 @@ interface Props {
   readonly startVisit: () => void;
 }
 
-/** The steps and acts of a timer by a few letters, and its keys: `[` and `]` for the steps, `u` for undo. */
+/** A timer's steps and actions by a few letters, and its shortcuts: `[` and `]` for steps, `u` for undo. */
 export const TimerCommands = memo(function TimerCommands({ timerId, editor, startVisit }: Props) {
   const navigate = useNavigate();
   const open = useOpenChecks();
@@ -21,7 +21,7 @@ export const TimerCommands = memo(function TimerCommands({ timerId, editor, star
     const step = STEPS[index];
     if (step) void navigate(pathOf(timerId, step[0]));
   };
-  /** Of the address: what is shown may follow a key a moment later. */
+  /** From the address; the page may follow a key press a moment later. */
   const here = () => {
     const [, , , shown = ''] = location.pathname.split('/');
     return STEPS.findIndex(([path]) => path === (shown === 'walk' ? 'stations' : shown));

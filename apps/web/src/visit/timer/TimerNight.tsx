@@ -37,10 +37,10 @@ const FurtherOff = lazy(() => import('./FurtherOff.tsx'));
 const WhatIfBar = lazy(() => import('../timerKind/WhatIfBar.tsx'));
 const WhatIfActs = lazy(() => import('./WhatIfActs.tsx'));
 
-/** What the bar takes once it is there, so that the strip does not move. */
+/** Height reserved for the bar, so that the strip does not move. */
 const WHAT_IF_ROOM = { width: 330, minHeight: 40 };
 
-/** Whether a change of the clocks comes in the night that begins on the afternoon of a day. */
+/** Whether the clocks change in the night that begins on the afternoon of a day. */
 const isWithin = (change: ClockChange, day: EpochDay) =>
   nightOf(change.day * SECONDS_PER_DAY + change.from) === day;
 
@@ -51,7 +51,7 @@ interface Props {
   readonly view: StripView;
   readonly facts: TimerFacts;
   readonly moves: MoveOutcome;
-  /** On a phone the percent takes room only where it is what the step is about. */
+  /** On a phone the percent takes space only in steps about it. */
   readonly withPercent: boolean;
 }
 
@@ -121,7 +121,7 @@ const NightHead = memo(function NightHead(props: HeadProps) {
   );
 });
 
-/** The strip in its panel: a night, a fortnight or a year, with the percent and the clock to suppose. */
+/** The strip in its panel: a night, a fortnight or a year, with the what-if percent and clock. */
 export function TimerNight({ snapshot, site, dates, view, facts, moves, withPercent }: Props) {
   const { plan, survey } = snapshot;
   const { now, today, tonight } = dates;

@@ -11,12 +11,12 @@ import { timerKeys, useTimer } from '../../data/api/timers.ts';
 import { fetchStep } from './StepView.tsx';
 import { TimerVisit } from './TimerVisit.tsx';
 
-/** A timer as it is saved, or as an apprentice proposes it. */
+/** A timer as saved, or with an apprentice's suggestion. */
 export default function TimerPage() {
   const { timerId = '', view = '' } = useParams();
   const timer = useTimer(timerId);
   const client = useQueryClient();
-  // What the step at this address needs comes beside its timer, not after it.
+  // Loads what the step needs in parallel with the timer.
   useEffect(() => fetchStep(view), [view]);
   useLibrary('rules');
   useEffect(

@@ -39,7 +39,7 @@ const STATUS_ICONS: Record<Snapshot['status'], React.ReactNode> = {
   'signed-out': <DisconnectOutlined />,
 };
 
-/** The step of the address. */
+/** Step in the address. */
 function stepHere(): StepPath {
   const [, , , shown = ''] = location.pathname.split('/');
   const path = shown === 'walk' ? 'stations' : shown;
@@ -51,14 +51,14 @@ interface Props {
   /** What is being typed makes no difference here. */
   readonly snapshot: Omit<Snapshot, 'plan'>;
   readonly view: TimerView;
-  /** Who else looks at the timer now. */
+  /** Who else has the timer open. */
   readonly people: readonly string[];
   readonly startVisit: () => void;
 }
 
 const SHOWN = ['settled', 'status', 'unsaved', 'canUndo', 'canRedo', 'conflict', 'survey'] as const;
 
-/** Whether all is saved, undo and redo, the checks, and the way out and in as a document. */
+/** Sync status, undo and redo, the checks, import and export. */
 export const TimerTools = memo(function TimerTools(props: Props) {
   const { editor, snapshot, view, people, startVisit } = props;
   const { clock } = usePreferences();
@@ -80,7 +80,7 @@ export const TimerTools = memo(function TimerTools(props: Props) {
         </Hint>
       )}
       <span role="status" className={isFine ? 'soft' : 'fault'}>
-        {/* On a phone the words would hide the name of the house: how much waits is enough, and the line above says why. */}
+        {/* On a phone the words would hide the site's name: the count is enough, and the line above says why. */}
         {STATUS_ICONS[status]} {isPhone && !isFine && status !== 'saving' && snapshot.unsaved}
         <span className={isPhone && status !== 'signed-out' ? 'hidden-but-read' : ''}>{words}</span>
       </span>

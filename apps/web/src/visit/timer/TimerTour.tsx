@@ -4,7 +4,7 @@ import { say } from '@water-clock/core';
 const find = (selector: string) => () =>
   document.querySelector<HTMLElement>(selector) ?? document.body;
 
-/** Five stops over a timer, for somebody who sees it for the first time. */
+/** A tour of five stops for first-time users. */
 export default function TimerTour({ close }: { readonly close: () => void }) {
   return (
     <Tour

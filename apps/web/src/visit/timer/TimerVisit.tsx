@@ -40,22 +40,22 @@ import { VerdictBar } from './VerdictBar.tsx';
 
 const WORKING = say`Calculating …`;
 
-// What the first screen does not show comes when it is asked for.
+// Loaded when needed.
 const ConflictDialog = lazy(() => import('../../data/editor/ConflictDialog.tsx'));
 const CycleDetails = lazy(() => import('./CycleDetails.tsx'));
 const Proposals = lazy(() => import('../proposals/Proposals.tsx'));
 const TimerTour = lazy(() => import('./TimerTour.tsx'));
 
-/** With more programs the strip is too tall to stay in sight while something below it is edited. */
+/** With more programs the strip is too tall to stay visible while something below is edited. */
 const MOST_ROWS_IN_SIGHT = 8;
 
 interface Props {
   readonly view: TimerView;
-  /** The person, where they may only propose. */
+  /** The person, if they may only suggest. */
   readonly proposer: string | null;
 }
 
-/** A timer in its visit: the frame with its verdict, the strip, and the step at this address. */
+/** A timer in its visit: frame with verdict, strip, and the step at this address. */
 export function TimerVisit({ view: timer, proposer }: Props) {
   const { view: shown = '' } = useParams();
   const navigate = useNavigate();
@@ -66,7 +66,7 @@ export function TimerVisit({ view: timer, proposer }: Props) {
   const snapshot = useSyncExternalStore(state.subscribe, state.snapshot);
   const { plan, settled, survey } = snapshot;
   const { site } = timer;
-  // The list of sites shows verdicts, too.
+  // The site list shows verdicts too.
   useEffect(() => () => void client.invalidateQueries({ queryKey: siteKeys.all }), [client]);
 
   const now = useCivilNow(site.timeZone);
@@ -121,11 +121,11 @@ export function TimerVisit({ view: timer, proposer }: Props) {
     if (!isThere) return undefined;
     return fetchAhead([clockPanel, settingsPanel]);
   }, [isThere]);
-  // Clear is said where the rules of the place are kept, too.
+  // "No overlaps" also requires that the site's rules are kept.
   const isOpen = tone === 'clear' && rulesState === 'pending';
   const isUnchecked = tone === 'clear' && rulesState === 'failed';
   const isKeptInSight = facts.letters.length <= MOST_ROWS_IN_SIGHT && distance === 'night';
-  // The cast only looks: a path that is no step has no state.
+  // The cast only reads: a path that is no step has no state.
   const step = states[shown as StepPath];
 
   return (

@@ -11,7 +11,7 @@ import { say } from '@water-clock/core';
 
 const NOT_MADE = say`The fix did not load. Check the network and try again.`;
 
-/** What to say while the answer is on its way, or where none came. */
+/** Message while the answer is coming, or if none came. */
 function WorkNote({ work, stop }: { readonly work: Work; readonly stop: () => void }) {
   switch (work.state) {
     case 'done':
@@ -19,7 +19,7 @@ function WorkNote({ work, stop }: { readonly work: Work; readonly stop: () => vo
     case 'working':
       return (
         <p className="work-note bold">
-          {/* Before the words, so that it stands still while they change. */}
+          {/* Before the text, so that it stays in place while the text changes. */}
           <Button size="small" onClick={stop}>{say`Stop`}</Button>{' '}
           {say`Calculating: ${Math.round(work.share * 100)} %`}
         </p>
@@ -42,15 +42,15 @@ interface Props {
   readonly detail: string;
   readonly work: Work;
   readonly stop: () => void;
-  /** Its best fix; null: there is none. */
+  /** Best fix; null: none. */
   readonly fix: BestFix | null;
-  /** Brings the night that it is about to the strip; null: it is there, or there is none. */
+  /** Shows the night in question on the strip; null: it is there, or there is none. */
   readonly show: (() => void) | null;
 }
 
 /**
- * Whether anything ever overlaps, and where nothing does, whether the rules of the place are kept: in a line or two, with the best fix. On a
- * phone one line that opens.
+ * Whether anything ever overlaps, otherwise whether the site's rules are kept: a line or two, with the best fix. On a phone one line that
+ * opens.
  */
 export function VerdictBar(props: Props) {
   const { tone, isKnown, detail, work, stop, fix, show } = props;

@@ -36,7 +36,7 @@ const DEEDS = [
 ] as const;
 type Deed = (typeof DEEDS)[number][0];
 
-/** Those that end by themselves or are ended. */
+/** Events that end by themselves or are ended. */
 const HAS_END: Partial<Record<Deed, readonly [begin: Press, end: Press]>> = {
   power: [{ do: 'powerOff' }, { do: 'powerOn' }],
   rain: [{ do: 'wet' }, { do: 'dry' }],
@@ -46,14 +46,14 @@ const HAND_MINUTES = 10;
 
 interface Props {
   readonly plan: Plan;
-  /** The night on the strip, by the date on whose afternoon it begins. */
+  /** The night on the strip, by the date of its afternoon. */
   readonly day: EpochDay;
   readonly today: EpochDay;
   readonly whatIf: WhatIf;
   readonly set: (whatIf: WhatIf) => void;
 }
 
-/** Supposes that people, weather or power do something in the night that is shown; nothing of it is kept. */
+/** Adds what-if events from people, weather or power to the night shown; nothing is saved. */
 export default function WhatIfActs({ plan, day, today, whatIf, set }: Props) {
   const { clock, order } = usePreferences();
   const kind = useKind(plan);
@@ -68,7 +68,7 @@ export default function WhatIfActs({ plan, day, today, whatIf, set }: Props) {
   const [percent, setPercent] = useState(steps.at(-1) ?? 100);
   const speech = { plan, on: today, clock, order };
 
-  /** A time of day in the night that is shown. */
+  /** A time of day in the night shown. */
   const momentOf = (time: string | null) => {
     const second = time === null ? null : parseTime(time);
     if (second === null) return null;

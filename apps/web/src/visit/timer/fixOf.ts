@@ -1,2 +1,2 @@
-/** Finding a fix takes the engine, which comes when a fix is asked for. */
+/** Finding a fix needs the engine, which is loaded on request. */
 export { fixOf } from '@water-clock/core';

@@ -1,6 +1,6 @@
 import { recordDifferences, type ClockStyle, type TimerRecord, say } from '@water-clock/core';
 
-/** What somebody else's change did, in a line or two. */
+/** Someone else's change in a line or two. */
 export function newsWords(before: TimerRecord, after: TimerRecord, clock: ClockStyle): string {
   const differences = recordDifferences(before, after, clock);
   const told = differences

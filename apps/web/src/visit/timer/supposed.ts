@@ -1,4 +1,4 @@
-/** The night on the strip as the timer would run it if something were done to it. Comes when it is asked for: it needs the whole live device. */
+/** The night on the strip after what-if events. Loaded when needed, because it takes the whole simulated timer. */
 import {
   atPercent,
   attempt,
@@ -9,10 +9,10 @@ import {
 } from '@water-clock/core';
 import { pressesOf, type WhatIf } from '../../data/workers/timerQuestion.ts';
 
-/** Small steps of the engine that do not hold up the page. */
+/** Engine steps that do not block the page. */
 const STEPS_HERE = 2_000_000;
 
-/** Null: so much happens in these days that it cannot be worked out on the page. */
+/** Null: too much happens in these days to calculate it on the page. */
 export function supposedNight(night: Night, plan: Plan, whatIf: WhatIf): Night | null {
   const seen = whatIf.percent === null ? plan : atPercent(plan, whatIf.percent);
   const box = { plan: seen, factory: whatIf.factory, ahead: whatIf.ahead };

@@ -5,11 +5,11 @@ import type { TimerAnswer } from '../../data/workers/timerQuestion.ts';
 
 export interface BestFix {
   readonly words: string;
-  /** Why it could not be made; null where it was. */
+  /** Why it could not be made; null: it was. */
   readonly make: () => Promise<string | null>;
 }
 
-/** The fix that stands beside the verdict: the start of the first overlap moves. Where to is found when it is asked for. */
+/** The fix next to the verdict: moves the start of the first overlap. The new time is found on request. */
 export function useBestFix(
   answer: TimerAnswer | null,
   brief: Brief,

@@ -2,7 +2,7 @@ import { useEffect, useRef } from 'react';
 import type { EpochDay } from '@water-clock/core';
 import type { TimerAnswer, WhatIf } from '../../data/workers/timerQuestion.ts';
 
-/** With another percent the strip goes to the first night that overlaps at it, once for each percent. */
+/** At another percent, the strip goes to the first night that overlaps, once for each percent. */
 export function useFirstOverlap(
   answer: TimerAnswer | null,
   { percent }: WhatIf,

@@ -8,7 +8,11 @@ interface Block {
   readonly start: string;
 }
 
-/** What becomes of a block of the strip that is moved, and which one is listed to the second. @param ahead seconds by which the clock is supposed to be ahead */
+/**
+ * Moving a block of the strip, and choosing one to list to the second.
+ *
+ * @param ahead seconds by which the what-if clock is ahead
+ */
 export function useStripMoves(
   editor: TimerEditor,
   askBlocked: Answered['askBlocked'],
@@ -17,7 +21,7 @@ export function useStripMoves(
   const [opened, setOpened] = useState<Block | null>(null);
   const moves = useMemo(
     (): MoveOutcome => ({
-      // With the clock out the strip's hours are not the timer's, so nothing is marked there.
+      // With a wrong clock the strip's hours are not the timer's, so nothing is marked.
       onTaken: (letter, start) =>
         ahead === 0 && askBlocked({ plan: editor.snapshot().settled, letter, start }),
       onMoving: (letter, start, to) => editor.moveStart(letter, start, to, 'draft'),

@@ -8,7 +8,7 @@ const MOST_PERCENT = 500;
 
 const AS_SET: WhatIf = { percent: null, ahead: 0, acts: [], factory: null };
 
-/** What the strip shows, and the ways to change that. All but the clock and the acts of `whatIf` stands in the address. */
+/** What the strip shows, and how to change it. Everything except the clock and the events of `whatIf` is in the address. */
 export interface StripView {
   /** The night that begins on the afternoon of this day. */
   readonly day: EpochDay;
@@ -17,7 +17,7 @@ export interface StripView {
   /** Letter of the program whose settings are open. */
   readonly program: string | null;
   readonly choose: (day: EpochDay) => void;
-  /** Brings a night to the large strip, from however far off it was chosen. */
+  /** Shows a night on the large strip, from any range. */
   readonly showNight: (day: EpochDay) => void;
   readonly setDistance: (distance: Distance) => void;
   readonly setProgram: (letter: string | null) => void;
@@ -29,7 +29,7 @@ export function useStripView(tonight: EpochDay): StripView {
   const [search] = useSearchParams();
   const setParameters = useCallback(
     (values: Readonly<Record<string, string | null>>) => {
-      // From the address itself: two changes in one moment must not undo each other.
+      // From the address itself: two changes at once must not undo each other.
       const before = location.search;
       const next = new URLSearchParams(before);
       for (const [name, value] of Object.entries(values))
@@ -44,14 +44,14 @@ export function useStripView(tonight: EpochDay): StripView {
     const percent = Number(search.get('percent') ?? NaN);
     return percent > 0 && percent <= MOST_PERCENT ? { ...AS_SET, percent } : AS_SET;
   });
-  // The address follows: while a slider is dragged it is the slider that leads.
+  // While a slider is dragged it leads, and the address follows.
   const { percent } = whatIf;
   useEffect(
     () => setParameters({ percent: percent === null ? null : String(percent) }),
     [percent, setParameters],
   );
   const setters = useMemo(() => {
-    // Without a night in the address it is tonight, also once the date has moved on.
+    // Without a night in the address it is tonight, also after the date has changed.
     const night = (day: EpochDay) => (day === tonight ? null : formatDate(day));
     return {
       choose: (day: EpochDay) => setParameters({ night: night(day) }),

@@ -5,11 +5,11 @@ import type { WhatIf } from '../../data/workers/timerQuestion.ts';
 interface Supposed {
   readonly of: Night;
   readonly whatIf: WhatIf;
-  /** Null: it is too much to work out here. */
+  /** Null: it takes too long to calculate here. */
   readonly night: Night | null;
 }
 
-/** A night with what is supposed to be done in it; as it is where nothing is supposed. */
+/** A night with its what-if events; unchanged without any. */
 export function useSupposed(night: Night | undefined, plan: Plan, whatIf: WhatIf) {
   const [supposed, setSupposed] = useState<Supposed | null>(null);
   const isAsked = whatIf.acts.length > 0;

@@ -27,35 +27,35 @@ import { useVisitBasis, type VisitBasis } from '../steps/useVisitBasis.ts';
 import { NIGHTS } from './distance.ts';
 import type { StripView } from './useStripView.ts';
 
-/** Now in the civil time of the house. */
+/** Current local time at the site. */
 export interface Dates {
   readonly now: ClockSecond;
   readonly today: EpochDay;
-  /** The day on whose afternoon the night begins that comes next or is under way. */
+  /** Day on whose afternoon the current or next night begins. */
   readonly tonight: EpochDay;
 }
 
-/** What follows from a timer, its house and the date. */
+/** Facts derived from a timer, its site and the date. */
 export interface TimerFacts extends Answered {
   readonly visit: VisitBasis;
   readonly brief: Brief;
   readonly letters: readonly string[];
   readonly changes: readonly ClockChange[];
-  /** Programs of which nobody knows where their interval stands. */
+  /** Programs whose interval phase is not known. */
   readonly anyPhase: readonly string[];
-  /** Rules that are announced. */
+  /** Announced rules. */
   readonly coming: readonly ComingRules[];
-  /** In the visit under way nobody has looked at the clock. */
+  /** In the open visit, no one has looked at the clock. */
   readonly clockUnknown: boolean;
 }
 
-/** The same list as long as it holds the same letters: what is typed makes no new one. */
+/** The same list while it holds the same letters, so that typing does not create a new one. */
 function useLetters(letters: readonly string[]): readonly string[] {
   const text = letters.join('');
   return useMemo(() => text.split('').filter(Boolean), [text]);
 }
 
-/** @param answered is called when an answer has come */
+/** @param answered called when an answer has come */
 export function useTimerFacts(
   site: Site,
   { plan, settled, survey }: Snapshot,

@@ -18,10 +18,10 @@ interface Props {
   readonly clock: ClockStyle;
 }
 
-/** Nobody reads more moved starts than this. */
+/** Most moved starts listed. */
 const MOST_STARTS = 12;
 
-/** What a change of the house's clocks does to this timer (timing-rules.md section 8). */
+/** What a clock change at the site does to this timer (timing-rules.md section 8). */
 export function ClockChangeNote({ plan, change, today, clock }: Props) {
   const { order } = usePreferences();
   const when = say`On ${dateWords(change.day, today, order)}, clocks change from ${timeWords(change.from, clock)} to ${timeWords(change.to, clock)}.`;

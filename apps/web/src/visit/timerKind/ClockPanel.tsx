@@ -33,22 +33,22 @@ import './clock.css';
 interface Props {
   readonly plan: Plan;
   readonly now: ClockSecond;
-  /** Of the house's clocks, the next first. */
+  /** Clock changes of the site, next first. */
   readonly changes: readonly ClockChange[];
   readonly clock: ClockStyle;
-  /** Seconds by which the timer's clock is supposed to be ahead. */
+  /** Seconds by which the what-if clock is ahead. */
   readonly ahead: number;
   readonly setAhead: (ahead: number) => void;
-  /** The clock as it was found and noted, if it was. */
+  /** The clock as found and noted, if it was. */
   readonly asFound: { readonly shown: string; readonly really: string } | null;
-  /** Notes it, both as `YYYY-MM-DDTHH:MM`. */
+  /** Notes both, as `YYYY-MM-DDTHH:MM`. */
   readonly keep: (shown: string, really: string) => void;
 }
 
 const DAY = SECONDS_PER_DAY;
 const NIGHTS_LOOKED_AT = 14;
 
-/** A weekday or a date with a time, as it is read off a display. */
+/** A weekday or date with a time, as read from a display. */
 function Reading({
   label,
   plan,
@@ -60,7 +60,7 @@ function Reading({
   readonly plan: Plan;
   readonly withDate: boolean;
   readonly moment: ClockSecond;
-  /** Day is an epoch day, or a weekday index where the display has no date. */
+  /** An epoch day, or a weekday index if the display has no date. */
   readonly take: (day: number, secondOfDay: number) => void;
 }) {
   const [fault, setFault] = useState<string | null>(null);
@@ -100,7 +100,7 @@ function Reading({
   );
 }
 
-/** What a wrong clock makes of the next watering. */
+/** Effect of a wrong clock on the next watering. */
 function Consequence({ plan, now, ahead, clock }: Pick<Props, 'plan' | 'now' | 'ahead' | 'clock'>) {
   const { order } = usePreferences();
   const today = Math.floor(now / DAY);
@@ -121,7 +121,7 @@ function Consequence({ plan, now, ahead, clock }: Pick<Props, 'plan' | 'now' | '
   );
 }
 
-/** The timer's own clock: what it shows, how wrong it is, and what follows. */
+/** The timer's own clock: what it shows, how wrong it is, and the consequences. */
 export default function ClockPanel(props: Props) {
   const { plan, now, changes, clock, ahead, setAhead, asFound, keep } = props;
   const withDate = plan.timer.dialect?.clock !== 'weekday';
@@ -165,7 +165,7 @@ export default function ClockPanel(props: Props) {
             moment={truth}
             take={(day, secondOfDay) => {
               const next = day * DAY + secondOfDay;
-              // What the display shows stays as somebody read it.
+              // The noted display reading stays.
               setAhead(truth + ahead - next);
               setReally(next);
             }}

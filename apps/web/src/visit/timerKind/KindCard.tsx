@@ -28,7 +28,7 @@ function percentWords(timer: Timer): string {
   return `${range}, ${byMonth ? say`one for each month` : scope === 'timer' ? say`one for the whole timer` : say`one for each program`}`;
 }
 
-/** What this timer can do, to be read; it is changed below. */
+/** What this timer can do, read-only; it is edited below. */
 export function KindCard({
   timer,
   kind,

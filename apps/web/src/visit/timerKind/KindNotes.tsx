@@ -2,7 +2,7 @@ import { PANEL_WORDS, type TimerKind, say } from '@water-clock/core';
 import { photoPath } from '../../shared/photos/photos.ts';
 import { Disclosure } from '../../shared/fields/Disclosure.tsx';
 
-/** What the office knows of this kind of timer. */
+/** The company's notes about this timer kind. */
 export function KindNotes({ kind }: { readonly kind: TimerKind }) {
   const { signs = [], factory = [], reach = [], note, hides, manual, restore } = kind;
   return (

@@ -21,7 +21,7 @@ interface Props {
   readonly today: EpochDay;
 }
 
-/** Makes the timer one of another kind; first says what would no longer fit. */
+/** Changes the timer's kind, after saying what would no longer fit. */
 export function KindPicker({ plan, editor, today }: Props) {
   const [name, setName] = useState('');
   const kinds = useLibrary('kinds');

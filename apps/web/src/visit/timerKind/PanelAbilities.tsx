@@ -29,7 +29,7 @@ const TOTAL_COUNTS = [
 
 const NO_TOTAL = { shown: false, percent: false, soaks: false, delays: false };
 
-/** The settings in the order in which they are keyed in on this panel. */
+/** The order in which settings are keyed in on this panel. */
 function OrderOfKeys({
   order,
   commit,

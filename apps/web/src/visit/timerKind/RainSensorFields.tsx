@@ -15,7 +15,7 @@ type Choice = 'unknown' | 'none' | 'some' | Fitted;
 
 const isFitted = (choice: Choice): choice is Fitted => RAIN_SENSORS.some((one) => one === choice);
 
-/** The rain sensor as one fact, and where it has one, its switch. */
+/** The rain sensor as one fact, and its switch if there is one. */
 export function RainSensorFields({
   plan,
   survey,

@@ -27,10 +27,10 @@ import { NumberField } from '../../shared/fields/NumberField.tsx';
 import { PanelAbilities } from './PanelAbilities.tsx';
 import { SelectField } from '../../shared/fields/SelectField.tsx';
 
-// The cast holds because the record has exactly these keys.
+// Safe cast: the record has exactly these keys.
 const RULES = Object.keys(RULE_WORDS) as (keyof typeof RULE_WORDS)[];
 
-/** What this timer can do: the limits that the checks and the editors use. */
+/** What this timer can do: limits used by the checks and editors. */
 export function TimerAbilities({
   plan,
   editor,

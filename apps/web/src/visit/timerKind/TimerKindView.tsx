@@ -55,7 +55,7 @@ function TextField({ label, value, example, commit }: TextProps) {
   );
 }
 
-/** A group of facts; closed it says the main one. */
+/** A group of facts; closed, it shows the main one. */
 function Group({
   name,
   summary,
@@ -95,7 +95,7 @@ const changerWords = ({ changers, note }: FittedTimer): string =>
     ...(note ? [note] : []),
   ].join('; ');
 
-/** Facts of this very timer, and what its kind can do. */
+/** Facts of this timer, and what its kind can do. */
 export default function TimerKindView(props: StepProps) {
   const { plan, survey, editor, today } = props;
   const device: FittedTimer = survey.device ?? {};
@@ -318,7 +318,7 @@ export default function TimerKindView(props: StepProps) {
                         (sensor) => sensor.kind !== kind,
                       );
                       const next = target.checked ? [...others, { kind }] : others;
-                      // An empty list says that there is no rain sensor; nobody has said that here.
+                      // An empty list would mean that there is no rain sensor, which no one has said here.
                       const isKnown = rainSensorOf(plan.settings, device).state !== 'unknown';
                       set({ sensors: next.length > 0 || isKnown ? next : null });
                     }}

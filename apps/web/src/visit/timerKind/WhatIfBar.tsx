@@ -13,7 +13,7 @@ interface Props {
   readonly set: (whatIf: WhatIf) => void;
 }
 
-/** The percent and the error of the clock that the strip is drawn for. */
+/** The what-if percent and clock error of the strip. */
 function WhatIfBar(props: Props) {
   const { timer, monthlyPercent, whatIf, headroom, set } = props;
   const steps = percentSteps(timer).filter((percent) => percent > 0);
@@ -26,7 +26,7 @@ function WhatIfBar(props: Props) {
   const usual = nearest(100);
   const at = percent === null ? usual : nearest(percent);
   const monthly = timer.seasonal.byMonth ? monthlyPercent : undefined;
-  // Several months can have the same percent: keep the name of the chosen one.
+  // Several months can have the same percent; keep the chosen one's name.
   const [month, setMonth] = useState(-1);
   const shownMonth =
     percent !== null && monthly?.[month] === percent

@@ -1,4 +1,4 @@
-/** What a timer can do, in words. */
+/** What a timer can do, as messages. */
 import type { OnOverlap, Seasonal, Timer } from '@water-clock/core';
 import { say } from '@water-clock/core';
 

@@ -1,6 +1,6 @@
 import { lengthWords, SECONDS_PER_DAY as DAY, say } from '@water-clock/core';
 
-/** How wrong a clock is, in words: `2 days 3 h behind`. */
+/** A clock error as text: `2 days 3 h behind`. */
 export function aheadWords(ahead: number): string {
   const size = Math.abs(ahead);
   const days = Math.floor(size / DAY);
