@@ -1,4 +1,4 @@
-/** The published OpenAPI document is valid, and docs/architecture.md explains every error code. */
+/** The published OpenAPI document is valid, and docs/api.md explains every error code. */
 import fs from 'node:fs';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { Validator } from '@seriousme/openapi-schema-validator';
@@ -16,14 +16,11 @@ interface Operation {
   readonly responses: Record<string, object>;
 }
 
-const architecture = fs.readFileSync(
-  new URL('../../../docs/architecture.md', import.meta.url),
-  'utf8',
-);
+const apiPage = fs.readFileSync(new URL('../../../docs/api.md', import.meta.url), 'utf8');
 
 /** Cells of the table under a heading, without the header rows. */
 function tableUnder(heading: string): string[][] {
-  const section = architecture.split(`## ${heading}\n`)[1]?.split('\n## ')[0] ?? '';
+  const section = apiPage.split(`## ${heading}\n`)[1]?.split('\n## ')[0] ?? '';
   return section
     .split('\n')
     .filter((line) => line.startsWith('|'))
@@ -65,7 +62,7 @@ test('the published document is valid, and describes whatever it names', async (
 });
 
 test('every code stands in both with its status and meaning', () => {
-  const rows = tableUnder('Error codes of the API').map(([code = '', status, meaning]) => [
+  const rows = tableUnder('Error codes').map(([code = '', status, meaning]) => [
     code.replaceAll('`', ''),
     Number(status),
     meaning,

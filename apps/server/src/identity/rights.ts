@@ -8,17 +8,17 @@ export const RIGHTS = {
   propose: {
     roles: ROLES,
     words:
-      'propose changes of a timer, with photos, for somebody else to accept, and comment on visits',
+      'suggest changes to a timer, with photos, for someone else to accept, and comment on visits',
   },
   work: {
     roles: ['owner', 'office', 'technician'],
     words:
-      'change sites, timers, visits, photos and the library, plan visits, plan many timers anew, and make links for homeowners',
+      'change sites, timers, visits, photos and the library, plan visits, replan many timers, and make links for homeowners',
   },
   company: {
     roles: ['owner'],
     words:
-      'look after people, invitations, mail, the record of who came in, and the company’s settings',
+      'look after people, invitations, mail, the activity log, and the company’s settings',
   },
 } as const satisfies Record<string, { readonly roles: readonly Role[]; readonly words: string }>;
 export type Right = keyof typeof RIGHTS;
