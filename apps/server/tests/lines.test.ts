@@ -1,7 +1,7 @@
 /** The timer list, searched, filtered, sorted and paged in the database; and changes to many sites at once. */
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import { SHIPPED_KINDS } from '@water-clock/core';
+import { SHIPPED_KINDS, type Plan } from '@water-clock/core';
 import Papa from 'papaparse';
 import { FENNIMORE, linesOf, startTestServer, type TestServer } from './testServer.ts';
 
@@ -21,6 +21,7 @@ interface Lines {
     readonly site: { readonly id: string; readonly name: string; readonly version: number };
     readonly stations: number;
     readonly verdict: string;
+    readonly breaches: number;
     readonly nextVisit: string | null;
     readonly person: { readonly name: string } | null;
   }[];
@@ -85,7 +86,6 @@ test('each filter counts and shows the same timers, and pages in an order hold e
   expect(all.counts.all).toBe(all.lines.length);
   for (const [filter, verdicts] of [
     ['overlap', ['overlap']],
-    ['breach', ['breach']],
     ['unset', ['incomplete', 'empty']],
   ] as const) {
     const shown = await list(`size=200&show=${filter}`);
@@ -119,6 +119,28 @@ test('each filter counts and shows the same timers, and pages in an order hold e
     const refused = await server.tamsin.get(`/api/timers?${query}`).expect(400);
     expect([query, (refused.body as { code: string }).code]).toEqual([query, 'malformed-request']);
   }
+});
+
+test('a garden that overlaps and breaks the rules counts under both, and too much flow is told', async () => {
+  const count = async () => (await list('size=200')).counts;
+  const before = await count();
+  const all = await list('size=200');
+  const breaking = all.lines.filter(({ breaches }) => breaches > 0);
+  expect(before['breach']).toBe(breaking.length);
+  // Larkholt breaks the rules of its place and does not overlap; one start on top of another makes it do both.
+  const [line] = breaking.filter(({ verdict }) => verdict === 'breach');
+  if (!line) throw new Error('no garden breaks the rules only');
+  const { plan } = (await server.tamsin.get(`/api/timers/${line.id}`)).body as { plan: Plan };
+  const { letter, starts } = plan.programs.find(({ starts: [first] }) => first) ?? {};
+  if (!letter || !starts?.[0]) throw new Error('no starts');
+  const more = [...starts, starts[0]];
+  await noteAt(line.id, { type: 'set-starts', program: letter, starts: more });
+  await linesOf(server.tamsin);
+  const after = await count();
+  expect([after['overlap'], after['breach']]).toEqual([
+    (before['overlap'] ?? 0) + 1,
+    before['breach'],
+  ]);
 });
 
 test('the list can be saved as a table, in which no cell is a formula', async () => {

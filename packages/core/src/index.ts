@@ -544,6 +544,7 @@ export {
 export { batteryDue, dueVisits, type DueVisit, type VisitReason } from './record/dueVisits.ts';
 export { rainSensorOf, RAIN_SENSORS, type RainSensor } from './survey/rainSensor.ts';
 export { ruleStatus, type RuleStatus } from './record/ruleStatus.ts';
+export { supplyNoted, type SiteWater } from './record/supplyStatus.ts';
 export { replan, type ReplanAim, type Replanned, type ReplanSources } from './record/replan.ts';
 export { kilometresBetween, routeKilometres, routeThrough, type Position } from './site/route.ts';
 export { visitFacts, type StateFacts, type VisitFacts } from './record/visitFacts.ts';

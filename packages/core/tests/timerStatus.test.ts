@@ -2,6 +2,7 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
+  aboutOf,
   check,
   EMPTY_SURVEY,
   emptyPlan,
@@ -13,13 +14,14 @@ import {
   type Plan,
   type Rules,
   type RuledHouse,
+  type SiteWater,
   type TimerStatus,
 } from '@water-clock/core';
 import { cases } from './cases.ts';
 import { anyPlan } from './randomPlans.ts';
 
 const ON = epochDayOf({ year: 2027, month: 6, day: 1 });
-const HOUSE: RuledHouse = { houseNumber: '12', supply: null };
+const HOUSE: RuledHouse & SiteWater = { houseNumber: '12', supply: null, supplyFlow: null };
 const SPEECH = { on: ON, clock: '24', order: 'day-month' } as const;
 
 const kept = (status: TimerStatus) => JSON.parse(JSON.stringify(status)) as TimerStatus;
@@ -118,4 +120,46 @@ test('a breach of the days of a week, which has the date of a Monday that is ove
     expect(breaches.length).toBeGreaterThan(0);
     expect([day, until >= day]).toEqual([day, true]);
   }
+});
+
+test('says that stations take more than the supply gives, until that is accepted or the supply changes', () => {
+  const base = daily();
+  const plan: Plan = {
+    ...base,
+    timer: { ...base.timer, stationsAtOnce: 2, stationCount: 2 },
+    settings: { stationsAtOnce: 2 },
+    stations: [
+      { number: 1, flowLpm: 30 },
+      { number: 2, flowLpm: 25 },
+    ],
+    programs: base.programs.map((program) => ({
+      ...program,
+      runs: [1, 2].map((station) => ({ station, seconds: 600 })),
+    })),
+  };
+  const of = (supplyFlow: number | null, survey = EMPTY_SURVEY, one = plan) =>
+    timerStatus({ plan: one, survey }, null, { ...HOUSE, supplyFlow }, ON);
+  const { verdict, headline } = timerStatusWords(kept(of(40)), SPEECH);
+  expect([verdict, headline]).toEqual(['supply', expect.stringMatching(/55 .*40/u)]);
+  for (const supplyFlow of [55, null])
+    expect(timerStatusWords(of(supplyFlow), SPEECH).verdict).toBe('clear');
+  const [finding] = of(40).supply ?? [];
+  if (!finding) throw new Error('no finding');
+  const about = aboutOf(finding, plan, null);
+  const survey = {
+    ...EMPTY_SURVEY,
+    accepted: [{ code: 'supply' as const, about, reason: 'measured low' }],
+  };
+  expect(timerStatusWords(of(40, survey), SPEECH).verdict).toBe('clear');
+  // Of a smaller supply nothing was accepted.
+  expect(timerStatusWords(of(39, survey), SPEECH).verdict).toBe('supply');
+  // Nothing flows while it is off; an overlap comes first.
+  const off = { ...plan, settings: { ...plan.settings, mode: 'off' as const } };
+  expect(of(40, EMPTY_SURVEY, off).supply).toEqual([]);
+  const twice = plan.programs.flatMap((program) => [program, { ...program, letter: 'B' }]);
+  const both = of(40, EMPTY_SURVEY, { ...plan, programs: twice });
+  expect(timerStatusWords(both, SPEECH).verdict).toBe('overlap');
+  // What an earlier release stored has no such field.
+  const { supply: _supply, ...earlier } = of(40);
+  expect(timerStatusWords(earlier, SPEECH).verdict).toBe('clear');
 });

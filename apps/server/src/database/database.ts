@@ -24,6 +24,7 @@ import { Languages1816000000000 } from './migrations/1816000000000-languages.ts'
 import { Merged1815000000000 } from './migrations/1815000000000-merged.ts';
 import { Acceptances1817000000000 } from './migrations/1817000000000-acceptances.ts';
 import { TimerStatus1818000000000 } from './migrations/1818000000000-timer-status.ts';
+import { OverSupply1819000000000 } from './migrations/1819000000000-over-supply.ts';
 import { OfficeTasks1814000000000 } from './migrations/1814000000000-office-tasks.ts';
 
 const MIGRATIONS = [
@@ -51,6 +52,7 @@ const MIGRATIONS = [
   Languages1816000000000,
   Acceptances1817000000000,
   TimerStatus1818000000000,
+  OverSupply1819000000000,
 ];
 
 /**

@@ -3,7 +3,8 @@
 export const FILTERS = {
   all: 'true',
   overlap: `st.verdict = 'overlap'`,
-  breach: `st.verdict = 'breach'`,
+  breach: 'st.breaches > 0',
+  supply: 'st.over_supply',
   coming: 'st.coming_day is not null',
   unset: `st.verdict in ('incomplete', 'empty')`,
   due: 'st.next_day < z.today + 7',
@@ -17,7 +18,7 @@ const SORTS = {
   site: 'st.site_key',
   town: 'st.town',
   street: 'st.street_key',
-  verdict: `array_position(array['overlap', 'breach', 'incomplete', 'empty', 'clear'], st.verdict)`,
+  verdict: `array_position(array['overlap', 'breach', 'supply', 'incomplete', 'empty', 'clear'], st.verdict)`,
   stations: 'st.stations',
   headroom: 'st.headroom',
   trouble: 'st.trouble_day',

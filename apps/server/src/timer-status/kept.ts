@@ -40,6 +40,7 @@ type Kept = Pick<
   | 'town'
   | 'verdict'
   | 'breaches'
+  | 'overSupply'
   | 'headroom'
   | 'trouble'
   | 'coming'
@@ -60,6 +61,7 @@ export function keptOf(
 ): { readonly row: Kept; readonly due: Pick<DueVisitRow, 'day' | 'reason'>[] } {
   const { survey, site } = timer;
   const { proven, breaches, coming, from, until } = status;
+  const overSupply = (status.supply ?? []).find(({ severity }) => severity === 'error');
   const due = dueVisits(survey, coming).map(({ date: day, reason }) => ({ day, reason }));
   const overlap = proven.ok ? proven.value.overlaps[0] : undefined;
   return {
@@ -72,8 +74,14 @@ export function keptOf(
       // Date formats do not change which one comes first.
       verdict: timerStatusWords(status, { on: from, clock: '24' }).verdict,
       breaches: breaches.length,
+      overSupply: overSupply !== undefined,
       headroom: proven.ok ? proven.value.headroomPercent : null,
-      trouble: first(overlap?.first.day, breaches[0]?.where.date, coming?.from),
+      trouble: first(
+        overlap?.first.day,
+        breaches[0]?.where.date,
+        overSupply?.where.date,
+        coming?.from,
+      ),
       coming: coming?.from ?? null,
       next: due[0]?.day ?? null,
       battery: batteryDue(survey),

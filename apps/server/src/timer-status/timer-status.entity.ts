@@ -8,6 +8,7 @@ import { Timer } from '../sites/timer.entity.ts';
 const VERDICTS = [
   'overlap',
   'breach',
+  'supply',
   'incomplete',
   'empty',
   'clear',
@@ -27,7 +28,8 @@ const VERDICTS = [
 @Index('timer_status_of_site', ['companyId', 'siteId'])
 @Index('timer_status_of_rules', ['companyId', 'rulesId'])
 @Index('timer_status_counts', [
-  ...['companyId', 'listed', 'verdict', 'coming', 'next', 'underWay', 'timeZone'],
+  ...['companyId', 'listed', 'verdict', 'breaches', 'overSupply', 'coming'],
+  ...['next', 'underWay', 'timeZone'],
 ])
 export class TimerStatusRow extends CompanyRow {
   @OneToOne(() => Timer, { onDelete: 'CASCADE' })
@@ -112,11 +114,15 @@ export class TimerStatusRow extends CompanyRow {
   @Column('smallint', { default: 0 })
   breaches: number;
 
+  /** Stations take more than the supply gives. */
+  @Column('boolean', { name: 'over_supply', default: false })
+  overSupply: boolean;
+
   /** Highest percent without an overlap; null: none, or any. */
   @Column('integer', { nullable: true })
   headroom: number | null;
 
-  /** First date with trouble: an overlap, a breach, or a breach of announced rules. */
+  /** First date with trouble: an overlap, a breach, too much for the supply, or a breach of announced rules. */
   @Column('integer', { name: 'trouble_day', nullable: true })
   trouble: EpochDay | null;
 

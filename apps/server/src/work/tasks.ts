@@ -19,6 +19,7 @@ import {
   type ReplanSources,
   type Rules,
   type RuledHouse,
+  type SiteWater,
   type Survey,
   type TimerRecord,
   type TimerStatus,
@@ -56,7 +57,7 @@ export const TASKS = {
     input: readonly {
       readonly record: TimerRecord;
       readonly rules: Rules | null;
-      readonly house: RuledHouse;
+      readonly house: RuledHouse & SiteWater;
       readonly on: EpochDay;
     }[],
   ): Outcome<TimerStatus[]> => ({

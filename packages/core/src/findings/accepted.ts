@@ -65,6 +65,7 @@ export function aboutOf(finding: Finding, plan: Plan, brief: Brief | null): stri
       ? plan.programs.filter(({ runs }) => runs.some(({ station }) => station === where.station))
       : plan.programs.filter(({ letter }) => letters.has(letter));
   const isBreach = RULE_BREACHES.includes(code);
+  const isWater = code === 'supply' || code === 'pump-shut';
   const about = {
     code,
     place: isOverlap ? {} : place,
@@ -72,10 +73,11 @@ export function aboutOf(finding: Finding, plan: Plan, brief: Brief | null): stri
     station: plan.stations.find(({ number }) => number === where.station),
     settings:
       programs.length > 0 && where.field === undefined && !isOverlap ? undefined : plan.settings,
-    // A station's need does not matter for the site's rules.
-    wanted: isBreach ? undefined : brief?.stations.find(({ number }) => number === where.station),
+    // A station's need does not matter for the site's rules or supply.
+    wanted: isBreach || isWater ? undefined : brief?.stations.find(({ number }) => number === where.station),
     rules: finding.code === 'coming-rules' ? finding.rules : isBreach ? brief?.rules : undefined,
     mowing: code === 'mowing-day' ? brief?.mowing : undefined,
+    water: finding.code === 'supply' ? [finding.litresPerMinute, finding.supply] : undefined,
     hours: finding.code === 'late-finish' ? [finding.notBefore, finding.by] : undefined,
   };
   return digest(JSON.stringify(ordered(about)));

@@ -14,9 +14,11 @@ import type { Rules } from '../rules/rules.ts';
 import type { RuledHouse } from '../rules/ruling.ts';
 import { unknownPhases } from '../survey/survey.ts';
 import { formatDate, parseDate, SECONDS_PER_DAY, type EpochDay } from '../time/calendar.ts';
+import type { Finding } from '../findings/finding.ts';
 import { faultSentence } from '../words/faultWords.ts';
 import type { Speech } from '../words/words.ts';
 import { ruleStatus, type RuleStatus } from './ruleStatus.ts';
+import { supplyStatus, type SiteWater } from './supplyStatus.ts';
 import type { TimerRecord } from './record.ts';
 
 export interface WeekDay {
@@ -31,6 +33,8 @@ export interface TimerStatus extends RuleStatus {
   /** With the first overlap only; or why it takes too much work. */
   readonly proven: Outcome<Proven>;
   readonly sideBySide: boolean;
+  /** What the checks find about the supply and the pump, unless accepted. Absent in what an earlier release stored. */
+  readonly supply?: readonly Finding[];
   /** Letters of programs whose interval phase is not known. */
   readonly anyPhase: readonly string[];
   readonly isOff: boolean;
@@ -46,8 +50,8 @@ export interface TimerStatus extends RuleStatus {
 }
 
 export interface TimerStatusWords {
-  /** `breach`: no overlap, but it breaks the site's rules. */
-  readonly verdict: Verdict | 'breach';
+  /** `breach`: no overlap, but it breaks the site's rules. `supply`: neither, but its stations take more than the supply gives. */
+  readonly verdict: Verdict | 'breach' | 'supply';
   readonly headline: string;
 }
 
@@ -82,7 +86,7 @@ function lastDate(
   house: RuledHouse,
   on: EpochDay,
   proven: Outcome<Proven>,
-  { breaches }: RuleStatus,
+  findings: readonly Finding[],
 ): EpochDay {
   const events = proven.ok
     ? [proven.value.overlaps[0], proven.value.driven?.overlap ?? undefined]
@@ -91,7 +95,7 @@ function lastDate(
     on + MOST_DAYS - 1,
     // From the day after an event on, another one is the first.
     ...events.flatMap((event) => (event ? [event.first.day, event.second.day] : [])),
-    ...breaches.flatMap(({ where: { date } }) => (date === undefined ? [] : [date])),
+    ...findings.flatMap(({ where: { date } }) => (date === undefined ? [] : [date])),
     ...(survey.accepted ?? []).flatMap(({ until }) => {
       const last = until === undefined ? null : parseDate(until);
       return last === null || last < on ? [] : [last];
@@ -116,7 +120,7 @@ function lastDate(
 export function timerStatus(
   record: TimerRecord,
   rules: Rules | null,
-  house: RuledHouse,
+  house: RuledHouse & SiteWater,
   on: EpochDay,
 ): TimerStatus {
   const { plan, survey } = record;
@@ -125,18 +129,20 @@ export function timerStatus(
     anyPhase.length > 0 ? proveAnyPhase(plan, on, anyPhase) : prove(plan, on),
   );
   const status = ruleStatus(record, rules, house, on);
+  const supply = supplyStatus(record, house, proven.ok ? proven.value.overlaps : [], on);
   return {
     ...status,
     proven: proven.ok
       ? { ok: true, value: { ...proven.value, overlaps: proven.value.overlaps.slice(0, 1) } }
       : proven,
     sideBySide: proven.ok && runsSideBySide(plan, proven.value.overlaps, survey.accepted ?? [], on),
+    supply,
     anyPhase,
     isOff: plan.settings.mode === 'off',
     onOverlap: plan.timer.onOverlap,
     days: daysFrom(plan, on),
     from: on,
-    until: lastDate(record, rules, house, on, proven, status),
+    until: lastDate(record, rules, house, on, proven, [...status.breaches, ...supply]),
   };
 }
 
@@ -145,16 +151,19 @@ const tooMuch = (faults: readonly Fault[]): TimerStatusWords => ({
   headline: faults.map(faultSentence).join(' '),
 });
 
-/** "No overlaps" also requires that the site's rules are kept. */
+/** "No overlaps" also requires that the site's rules are kept and the supply is enough. */
 export function timerStatusWords(
-  { proven, sideBySide, anyPhase, isOff, onOverlap, breaches: [breach] }: TimerStatus,
+  { proven, sideBySide, anyPhase, isOff, onOverlap, breaches: [breach], supply }: TimerStatus,
   speech: Speech,
 ): TimerStatusWords {
   if (!proven.ok) return tooMuch(proven.faults);
   const known = { isOff, sideBySide, anyPhase };
   const { tone, headline } = verdictWords(proven.value, onOverlap, speech, known);
-  return breach && tone === 'clear'
-    ? { verdict: 'breach', headline: findingSentence(breach, speech) }
+  if (tone !== 'clear') return { verdict: tone, headline };
+  if (breach) return { verdict: 'breach', headline: findingSentence(breach, speech) };
+  const tooMuchWater = supply?.find(({ severity }) => severity === 'error');
+  return tooMuchWater
+    ? { verdict: 'supply', headline: findingSentence(tooMuchWater, speech) }
     : { verdict: tone, headline };
 }
 
@@ -174,6 +183,7 @@ export const unprovenStatus = ({ settings, timer }: Plan, on: EpochDay): TimerSt
   anyPhase: [],
   isOff: settings.mode === 'off',
   onOverlap: timer.onOverlap,
+  supply: [],
   breaches: [],
   coming: null,
   days: [],

@@ -46,6 +46,6 @@ export const typedIn = (system: UnitSystem, quantity: Quantity, value: number): 
 export const unitWords = (system: UnitSystem, quantity: Quantity): string =>
   UNITS[system][quantity].words;
 
-/** `12.5 mm/h`, `0.49 in/h`. */
+/** `12.5 mm/h`, `0.49 in/h`, `40 L/min`. */
 export const quantityWords = (system: UnitSystem, quantity: Quantity, value: number): string =>
-  `${shownIn(system, quantity, value)} ${unitWords(system, quantity)}`;
+  `${Number(shownIn(system, quantity, value))} ${unitWords(system, quantity)}`;

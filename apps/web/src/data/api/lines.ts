@@ -5,8 +5,8 @@ import { newId, request, styleQuery, type Style } from './request.ts';
 import { siteKeys, type Site } from './sites.ts';
 import { say } from '@water-clock/core';
 
-/** Status of a timer in lists; `breach`: no overlap, but it breaks the site's rules. */
-type Status = Verdict | 'breach';
+/** Status of a timer in lists; `breach`: no overlap, but it breaks the site's rules; `supply`: neither, but it takes more water than there is. */
+export type Status = Verdict | 'breach' | 'supply';
 
 /** Dates are `YYYY-MM-DD`; null: none, or not known. */
 export interface TimerLine {
@@ -46,6 +46,7 @@ export const FILTERS = {
   all: say`All`,
   overlap: say`Overlap`,
   breach: say`Breaks rules`,
+  supply: say`Too much flow`,
   coming: say`Rules about to change`,
   unset: say`Not complete`,
   due: say`Due this week`,

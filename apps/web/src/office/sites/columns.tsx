@@ -13,6 +13,7 @@ const VERDICT_NAMES = {
   clear: say`No overlaps`,
   overlap: say`Overlap`,
   breach: say`Breaks rules`,
+  supply: say`Too much flow`,
   incomplete: say`Not complete`,
   empty: say`Empty`,
 } as const;

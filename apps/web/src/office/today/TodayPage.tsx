@@ -58,6 +58,10 @@ function UnderWay({ lines }: { readonly lines: readonly TimerLine[] }) {
 const ATTENTION = {
   overlap: [say`garden overlaps`, say`gardens overlap`],
   breach: [say`garden breaks watering rules`, say`gardens break watering rules`],
+  supply: [
+    say`garden takes more than its supply gives`,
+    say`gardens take more than their supply gives`,
+  ],
   coming: [say`garden will break announced rules`, say`gardens will break announced rules`],
   unset: [say`garden is not complete or empty`, say`gardens are not complete or empty`],
 } as const satisfies Partial<Record<Filter, readonly [string, string]>>;

@@ -1,19 +1,19 @@
 import { ExclamationCircleFilled } from '@ant-design/icons';
-import type { Verdict } from '@water-clock/core';
+import type { Status } from '../../data/api/lines.ts';
 import './verdict.css';
 
 /**
  * Icon of a verdict, readable without colour: two bars apart, two bars crossing, half a bar, a bare line; an exclamation mark for broken
- * rules.
+ * rules and too much flow.
  */
 export function VerdictMark({
   verdict,
   size = 36,
 }: {
-  readonly verdict: Verdict | 'breach';
+  readonly verdict: Status;
   readonly size?: number;
 }) {
-  if (verdict === 'breach')
+  if (verdict === 'breach' || verdict === 'supply')
     return (
       <ExclamationCircleFilled className="verdict-mark" style={{ fontSize: size }} aria-hidden />
     );

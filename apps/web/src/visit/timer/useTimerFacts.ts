@@ -1,9 +1,9 @@
 import { useMemo } from 'react';
 import {
-  allFigures,
   comingRules,
   programsByLetter,
   SECONDS_PER_DAY,
+  supplyNoted,
   undoneIn,
   unknownNeeds,
   unknownPhases,
@@ -12,7 +12,6 @@ import {
   type ClockSecond,
   type ComingRules,
   type EpochDay,
-  type SupplyNoted,
 } from '@water-clock/core';
 import { clockChangesAfter } from '../../app/platform/clockChange.ts';
 import type { Site } from '../../data/api/sites.ts';
@@ -84,18 +83,7 @@ export function useTimerFacts(
   const unknown = useMemo(() => unknownNeeds(minutes), [minutes]);
   const { supply: waterSource, supplyFlow } = site;
   const supply = useMemo(
-    (): SupplyNoted => ({
-      litresPerMinute: supplyFlow,
-      flows: new Map(
-        [...allFigures(settled, survey)].flatMap(([number, { flow }]) =>
-          flow ? [[number, flow.value] as const] : [],
-        ),
-      ),
-      pump:
-        waterSource === 'bore' || waterSource === 'pump' || survey.device?.pump !== undefined
-          ? { runsOn: survey.device?.pumpRunsOn ?? null }
-          : null,
-    }),
+    () => supplyNoted(settled, survey, { supply: waterSource, supplyFlow }),
     [settled, survey, waterSource, supplyFlow],
   );
   const farNight = day < tonight || day >= tonight + NIGHTS ? day : null;
