@@ -10,6 +10,10 @@ export type Call =
       readonly on: EpochDay;
       /** File of the brief; null if there is none. */
       readonly brief: string | null;
+      /** Litres a minute of the supply; null if not given. */
+      readonly supply: number | null;
+      /** Whether a pump keeps running with no valve open: no pump (null), or `unknown`. */
+      readonly pump: PumpWord | null;
     }
   | {
       readonly command: 'plan';
@@ -38,6 +42,9 @@ export type Call =
       readonly events: string | null;
     };
 
+const PUMP_WORDS = ['runs-on', 'stops', 'unknown'] as const;
+type PumpWord = (typeof PUMP_WORDS)[number];
+
 /** The command line is wrong; the message says what is allowed. Exit code 2. */
 export class CallError extends Error {}
 
@@ -52,6 +59,16 @@ function dateOf(option: string, value: string | undefined): EpochDay {
       `${option} ${value}: not a date; allowed: YYYY-MM-DD, years 1970 to 9999, a date that exists`,
     );
   return day;
+}
+
+/** The options about the water of `check`. */
+function waterOf({ supply, pump }: { readonly supply?: string; readonly pump?: string }) {
+  if (supply !== undefined && !(/^\d+(\.\d+)?$/.test(supply) && Number(supply) > 0))
+    throw new CallError(`--supply ${supply}: allowed: litres a minute, above 0`);
+  const word = PUMP_WORDS.find((one) => one === pump);
+  if (pump !== undefined && !word)
+    throw new CallError(`--pump ${pump}: allowed: ${PUMP_WORDS.join(', ')}`);
+  return { supply: supply === undefined ? null : Number(supply), pump: word ?? null };
 }
 
 const today = (): EpochDay => Math.floor(Date.now() / 86_400_000);
@@ -75,6 +92,8 @@ export function readCall(args: readonly string[]): Call {
         brief: { type: 'string' },
         events: { type: 'string' },
         daily: { type: 'string' },
+        supply: { type: 'string' },
+        pump: { type: 'string' },
       },
     });
   } catch (error) {
@@ -86,6 +105,9 @@ export function readCall(args: readonly string[]): Call {
   const unwanted = (names: readonly ('on' | 'from' | 'days' | 'brief' | 'events')[]) => {
     if (values.daily !== undefined && command !== 'season')
       throw new CallError(`--daily does not go with ${command}`);
+    for (const name of ['supply', 'pump'] as const)
+      if (values[name] !== undefined && command !== 'check')
+        throw new CallError(`--${name} does not go with ${command}`);
     for (const name of names)
       if (values[name] !== undefined) throw new CallError(`--${name} does not go with ${command}`);
   };
@@ -122,7 +144,8 @@ export function readCall(args: readonly string[]): Call {
   }
   if (command === 'check') {
     unwanted(['from', 'days', 'events']);
-    return { command, files, on: dateOf('--on', values.on), brief: values.brief ?? null };
+    const on = dateOf('--on', values.on);
+    return { command, files, on, brief: values.brief ?? null, ...waterOf(values) };
   }
   if (command === 'plan') {
     unwanted(['from', 'days', 'brief', 'events']);

@@ -25,6 +25,7 @@ import {
   type Events,
   type Outcome,
   type Plan,
+  type SupplyNoted,
 } from '@water-clock/core';
 import { CallError, readCall, type Call } from './call.ts';
 import { HELP } from './help.ts';
@@ -75,6 +76,23 @@ function simulated(
   return worked.ok ? { ok: true, value: eventsReport(from, days, worked.value) } : worked;
 }
 
+/** The water that `check` is told of, with the flows of the plan's stations; null: nothing. */
+function supplyOf(
+  { supply, pump }: Extract<Work, { command: 'check' }>,
+  { stations }: Plan,
+): SupplyNoted | null {
+  if (supply === null && pump === null) return null;
+  return {
+    litresPerMinute: supply,
+    flows: new Map(
+      stations.flatMap(({ number, flowLpm }) =>
+        flowLpm === undefined ? [] : [[number, flowLpm] as const],
+      ),
+    ),
+    pump: pump && { runsOn: pump === 'unknown' ? null : pump === 'runs-on' },
+  };
+}
+
 /** Output for one document. */
 function report(call: Work, text: string, { brief, events }: Beside): Outcome<object> {
   if (call.command === 'plan') {
@@ -86,7 +104,8 @@ function report(call: Work, text: string, { brief, events }: Beside): Outcome<ob
   const read = readPlanText(text);
   if (!read.ok) return read;
   if (call.command === 'simulate') return simulated(call, read.value, events);
-  return attempt(() => checkReport(check(read.value, call.on, { brief })));
+  const supply = supplyOf(call, read.value);
+  return attempt(() => checkReport(check(read.value, call.on, { brief, supply })));
 }
 
 function answer(call: Work, text: string, beside: Beside): Answer {

@@ -249,3 +249,45 @@ test('season prints an example to the letter', () => {
   expect(call(['season', ...files, '--daily', '0']).stderr).toMatch(/--daily 0: allowed: /);
   expect(call(['plan', files[0] ?? '', '--daily', '1']).stderr).toMatch(/--daily does not go with/);
 });
+
+test('check is told of the supply and the pump, and refuses what neither can be', () => {
+  const plan = JSON.parse(
+    readFileSync(path.join(root, examples, 'one-start.plan.json'), 'utf8'),
+  ) as Plan;
+  const two: Plan = {
+    ...plan,
+    timer: { ...plan.timer, stationCount: 2, stationsAtOnce: 2 },
+    settings: { stationsAtOnce: 2, stationDelaySeconds: 0 },
+    stations: [1, 2].map((number) => ({ number, flowLpm: 33 })),
+    programs: plan.programs.map((program) => ({
+      ...program,
+      runs: [1, 2].map((station) => ({ station, seconds: 600 })),
+    })),
+  };
+  const water = (...options: string[]) => {
+    const delayed = { ...two, settings: { stationsAtOnce: 1, stationDelaySeconds: 60 } };
+    const given = options.includes('--pump') ? delayed : two;
+    const { status, stdout } = call(
+      ['check', '-', '--on', '2027-03-01', ...options],
+      JSON.stringify(given),
+    );
+    const { findings } = JSON.parse(stdout) as { findings: { code: string; message: string }[] };
+    return [status, ...findings.flatMap(({ code }) => (/supply|pump/.test(code) ? [code] : []))];
+  };
+  expect(water('--supply', '40')).toEqual([0, 'supply']);
+  expect(water('--supply', '66')).toEqual([0]);
+  expect(water('--pump', 'unknown')).toEqual([0, 'pump-shut']);
+  expect(water('--pump', 'stops')).toEqual([0]);
+  for (const [option, value] of [
+    ['--supply', '0'],
+    ['--supply', 'much'],
+    ['--pump', 'maybe'],
+  ] as const) {
+    const { status, stderr } = call([
+      ...['check', `${examples}/one-start.plan.json`, '--on', '2027-03-01', option, value],
+    ]);
+    expect([status, stderr]).toEqual([2, expect.stringContaining(`${option} ${value}: allowed:`)]);
+  }
+  const { status, stderr } = call(['plan', 'x.brief.json', '--supply', '40']);
+  expect([status, stderr]).toEqual([2, expect.stringContaining('does not go with plan')]);
+});

@@ -18,6 +18,7 @@ import {
   type Survey,
 } from '@water-clock/core';
 import { Bars } from '../src/shared/charts/Bars.tsx';
+import { YearChart } from '../src/shared/charts/YearChart.tsx';
 import StepHelp from '../src/app/frame/StepHelp.tsx';
 import { AllowedDays } from '../src/visit/house/AllowedDays.tsx';
 import { ReadDocument } from '../src/office/library/ReadDocument.tsx';
@@ -133,6 +134,51 @@ test('minutes: the schools of a station are told, and another is chosen where it
   });
   fireEvent.blur(drawer.getByRole('textbox', { name: /Your own value/ }));
   expect(row()).toMatch(/33 minyour own value/);
+});
+
+test('a year says which dates are only possible, where an interval could not be read', async () => {
+  const date = (i: number, programs: readonly string[], overlaps = false) => ({
+    ...{ day: TODAY + i, programs, overlaps, held: [], forbidden: null, night: TODAY + i - 1 },
+  });
+  const year = [date(0, ['A', 'B'], true), date(1, ['A']), date(2, ['B']), date(3, [])];
+  const chart = (possible: readonly string[]) => (
+    <PreferencesProvider>
+      <YearChart
+        year={year}
+        today={TODAY}
+        letters={['A', 'B']}
+        possible={possible}
+        chosen={TODAY - 1}
+        mark={jest.fn()}
+        choose={jest.fn()}
+      />
+    </PreferencesProvider>
+  );
+  jest
+    .spyOn(Element.prototype, 'getBoundingClientRect')
+    .mockReturnValue(new DOMRect(0, 0, 800, 200));
+  shown(chart([]));
+  const at = (slider: HTMLElement) => slider.getAttribute('aria-valuetext');
+  expect(at(screen.getByRole('slider'))).toMatch(/: A B, overlap$/);
+  expect(screen.getByText(/^3 watering dates .* 1 of them with an overlap/)).toBeTruthy();
+  cleanup();
+  shown(chart(['B']));
+  const slider = screen.getByRole('slider');
+  expect(at(slider)).toMatch(/: A, B may water, possible overlap$/);
+  expect(
+    screen.getByText(/^Up to 3 watering dates .* up to 1 of them with an overlap/),
+  ).toBeTruthy();
+  expect([screen.getByText('A waters'), screen.getByText('B may water')]).toHaveLength(2);
+  fireEvent.click(screen.getByText('Year as a table'));
+  const rows = within(await screen.findByRole('table')).getAllByRole('row');
+  expect(rows.slice(1).map(({ textContent }) => textContent)).toEqual([
+    expect.stringMatching(/A, B may waterpossible overlap$/),
+    expect.stringMatching(/Anone$/),
+    expect.stringMatching(/B may waternone$/),
+  ]);
+  fireEvent.keyDown(slider, { key: 'ArrowRight' });
+  expect(at(slider)).toMatch(/: A$/);
+  jest.restoreAllMocks();
 });
 
 test('bars have their numbers in words, as a table, and as a spreadsheet', async () => {

@@ -19,6 +19,8 @@ import { DateField } from '../fields/DateField.tsx';
 import { Scroll } from '../../app/platform/Scroll.tsx';
 
 const FORBIDDEN = { fill: 'none', stroke: 'var(--alarm)', strokeWidth: 1.5 } as const;
+/** A program whose interval phase is not known may water on this date. */
+const POSSIBLE = { fillOpacity: 0.35, strokeWidth: 1.5 } as const;
 /** Due, but held back. */
 const HELD = { strokeDasharray: '3 2', strokeWidth: 1.5 } as const;
 
@@ -26,6 +28,8 @@ interface Props {
   readonly year: readonly YearDay[];
   readonly today: EpochDay;
   readonly letters: readonly string[];
+  /** Programs whose interval phase is not known: each date is only a possible one. */
+  readonly possible: readonly string[];
   /** The night on the large strip. */
   readonly chosen: EpochDay;
   /** Moves to a date without showing its night. */
@@ -43,12 +47,41 @@ const FORBIDDEN_WORDS: Record<Forbidden, string> = {
   hours: say`no watering allowed all day`,
 };
 
+/** `A C, B may water`. */
+const programWords = ({ programs }: YearDay, possible: readonly string[]): string => {
+  const sure = programs.filter((letter) => !possible.includes(letter)).join(' ');
+  const maybe = programs.filter((letter) => possible.includes(letter)).join(' ');
+  return [sure, maybe && say`${maybe} may water`].filter(Boolean).join(', ');
+};
+
+const overlapWords = ({ overlaps, programs }: YearDay, possible: readonly string[]): string => {
+  if (!overlaps) return '';
+  return programs.some((letter) => possible.includes(letter))
+    ? say`possible overlap`
+    : say`overlap`;
+};
+
+function summaryWords(wet: number, overlaps: number, isPossible: boolean): string {
+  if (overlaps === 0)
+    return isPossible
+      ? say`Up to ${wet} watering dates in the coming year. Press a date to see that night.`
+      : say`${wet} watering dates in the coming year. Press a date to see that night.`;
+  return isPossible
+    ? say`Up to ${wet} watering dates in the coming year, and up to ${overlaps} of them with an overlap. Press a date to see that night.`
+    : say`${wet} watering dates in the coming year, ${overlaps} of them with an overlap. Press a date to see that night.`;
+}
+
 /** A date as text. */
-function yearDayWords(yearDay: YearDay, today: EpochDay, order: DateOrder): string {
-  const { day, programs, overlaps, held, forbidden } = yearDay;
+function yearDayWords(
+  yearDay: YearDay,
+  possible: readonly string[],
+  today: EpochDay,
+  order: DateOrder,
+): string {
+  const { day, programs, held, forbidden } = yearDay;
   const parts = [
-    programs.length > 0 ? programs.join(' ') : 'dry',
-    overlaps && 'overlap',
+    programs.length > 0 ? programWords(yearDay, possible) : say`dry`,
+    overlapWords(yearDay, possible),
     held.length > 0 && say`${held.join(' ')} held back`,
     forbidden !== null && FORBIDDEN_WORDS[forbidden],
   ];
@@ -70,7 +103,7 @@ function monthsOf(year: readonly YearDay[]): { key: string; name: string; days: 
 
 /** A year of dates, a row for each month: which programs water, overlaps, and off dates. Press a date to show its night. */
 export const YearChart = memo(function YearChart(props: Props) {
-  const { year, today, letters, chosen, mark, choose } = props;
+  const { year, today, letters, possible, chosen, mark, choose } = props;
   const { order } = usePreferences();
   const [ref, width] = useWidth<HTMLDivElement>();
   const months = useMemo(() => monthsOf(year), [year]);
@@ -99,9 +132,11 @@ export const YearChart = memo(function YearChart(props: Props) {
   return (
     <div className="year stack near">
       <p className="soft">
-        {say`${wet} watering dates in the coming year`}
-        {overlaps > 0 && say`, overlaps on ${overlaps} of them`}
-        {say`. Press a date to see that night.`}
+        {summaryWords(
+          wet,
+          overlaps,
+          used.some((letter) => possible.includes(letter)),
+        )}
       </p>
       <DateField
         label={say`Go to a date`}
@@ -123,7 +158,7 @@ export const YearChart = memo(function YearChart(props: Props) {
             aria-valuemin={0}
             aria-valuemax={year.length - 1}
             aria-valuenow={focused ? year.indexOf(focused) : 0}
-            aria-valuetext={focused ? yearDayWords(focused, today, order) : ''}
+            aria-valuetext={focused ? yearDayWords(focused, possible, today, order) : ''}
             onKeyDown={move}
           >
             {[1, 8, 15, 22, 29].map((day) => (
@@ -181,8 +216,10 @@ export const YearChart = memo(function YearChart(props: Props) {
                               width={Math.max(2, cell - 4)}
                               height={Math.max(2, bar - 1)}
                               fill={waters ? fillOf(letter) : 'none'}
-                              stroke={waters ? 'none' : colourOf(letter)}
-                              {...(waters ? {} : HELD)}
+                              stroke={
+                                waters && !possible.includes(letter) ? 'none' : colourOf(letter)
+                              }
+                              {...(!waters ? HELD : possible.includes(letter) ? POSSIBLE : {})}
                             />
                           );
                         })}
@@ -211,9 +248,16 @@ export const YearChart = memo(function YearChart(props: Props) {
         {used.map((letter) => (
           <span key={letter}>
             <svg width="22" height="14" aria-hidden>
-              <rect width="22" height="14" fill={fillOf(letter)} />
+              <rect
+                x="1"
+                y="1"
+                width="20"
+                height="12"
+                fill={fillOf(letter)}
+                {...(possible.includes(letter) ? { stroke: colourOf(letter), ...POSSIBLE } : {})}
+              />
             </svg>{' '}
-            {say`${letter} waters`}
+            {possible.includes(letter) ? say`${letter} may water` : say`${letter} waters`}
           </span>
         ))}
         {year.some(({ held }) => held.length > 0) && (
@@ -242,13 +286,13 @@ export const YearChart = memo(function YearChart(props: Props) {
         )}
       </p>
       <Disclosure summary={say`Year as a table`}>
-        {() => <YearTable year={year} today={today} />}
+        {() => <YearTable year={year} possible={possible} today={today} />}
       </Disclosure>
     </div>
   );
 });
 
-function YearTable({ year, today }: Pick<Props, 'year' | 'today'>) {
+function YearTable({ year, possible, today }: Pick<Props, 'year' | 'possible' | 'today'>) {
   const { order } = usePreferences();
   return (
     <Scroll label={say`Year as a table`} className="night-table">
@@ -270,8 +314,8 @@ function YearTable({ year, today }: Pick<Props, 'year' | 'today'>) {
             .map((yearDay) => (
               <tr key={yearDay.day}>
                 <td>{dateWords(yearDay.day, today, order)}</td>
-                <td>{yearDay.programs.join(' ')}</td>
-                <td>{yearDay.overlaps ? say`overlap` : say`none`}</td>
+                <td>{programWords(yearDay, possible)}</td>
+                <td>{overlapWords(yearDay, possible) || say`none`}</td>
                 <td>{yearDay.held.join(' ')}</td>
                 <td>{yearDay.forbidden && FORBIDDEN_WORDS[yearDay.forbidden]}</td>
               </tr>

@@ -9,6 +9,8 @@ import type { TimerAnswer } from '../../data/workers/timerQuestion.ts';
 interface Props {
   readonly answer: TimerAnswer | null;
   readonly letters: readonly string[];
+  /** Programs whose interval phase is not known. */
+  readonly possible: readonly string[];
   readonly place: Place;
   readonly today: EpochDay;
   readonly tonight: EpochDay;
@@ -20,7 +22,7 @@ interface Props {
 }
 
 const Nights = memo(function Nights(props: Props) {
-  const { answer, letters, place, today, tonight, day, distance, mark, choose } = props;
+  const { answer, letters, possible, place, today, tonight, day, distance, mark, choose } = props;
   const suns = useMemo(
     () => Array.from({ length: NIGHTS }, (_, i) => sunOf({ day: tonight + i }, place)),
     [tonight, place],
@@ -32,6 +34,7 @@ const Nights = memo(function Nights(props: Props) {
           year={answer.year}
           today={today}
           letters={letters}
+          possible={possible}
           chosen={day}
           mark={mark}
           choose={choose}

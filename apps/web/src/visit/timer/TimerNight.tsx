@@ -201,6 +201,7 @@ export function TimerNight({ snapshot, site, dates, view, facts, moves, withPerc
           <FurtherOff
             answer={answer}
             letters={letters}
+            possible={anyPhase}
             place={site}
             today={today}
             tonight={tonight}
