@@ -58,7 +58,7 @@ test('rules that have changed: each garden that breaks them gets a plan, which i
   expect(await accessibilityFaults(page)).toEqual([]);
   await desk();
   await press(page, 'Add 2 visits to the calendar');
-  await sees(page, '[role=status]', /2 planned, choose days for them/);
+  await sees(page, '[role=status]', /2 visits planned\. Choose days/);
   await press(page, 'Accept all 2');
   await press(page, 'Accept all');
   await sees(page, 'main', /3 decided, 1 without a plan/);

@@ -206,7 +206,7 @@ describe('hours without water', () => {
 
   test('a press paints and takes back; hours that are only in part dry say so', () => {
     shown(<Grid first={[{ from: '06:30', to: '08:00', weekdays: ['wed'] }]} />);
-    const half = cell('Wed 6:00 am, partly no water');
+    const half = cell('Wed 6:00 am, no water for part of it');
     const press = (on: HTMLElement) => {
       pointer(on, 'pointerdown', 0);
       pointer(on, 'pointerup', 0);

@@ -589,6 +589,7 @@ export {
   type TimerWrite,
 } from './merge/rebase.ts';
 export {
+  nextVisitWords,
   repeatWords,
   undoneSentence,
   visitFindingSentence,

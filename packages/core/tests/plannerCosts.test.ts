@@ -118,8 +118,8 @@ test('what the programs of the year do in a month', () => {
      "May: off, banned from 1 May.",
      "May: 60 %. Watering by timer is banned from 10 May to 20 May.",
      "May: 60 %. Run times are rounded, so it gives Front lawn (1) 1 min 30 s a week more and station 2 1 min a week less. Keep the settings.",
-     "May: at 60 %, Front lawn (1) would be more than 10 % off its need.",
-     "May: at 60 %, Front lawn (1), station 2, station 3 and 2 more would be more than 10 % off their needs, watering would end 30 min late and cycles could overlap.",
+     "May: at 60 %, Front lawn (1) would be more than 10 % off.",
+     "May: at 60 %, Front lawn (1), station 2, station 3 and 2 more would be more than 10 % off, watering would end 30 min late and cycles could overlap.",
    ]
   `);
 });

@@ -54,9 +54,9 @@ test('every way to tell of a sighting', () => {
      "Station 99 ran Tue 8 June, 3:15 pm.",
      "Nothing ran from Mon 7 June, 9:00 pm to Tue 8 June, 9:00 am.",
      "Rose bed (station 1) did not run from Mon 7 June, 9:00 pm to Tue 8 June, 9:00 am.",
-     "Rose bed (station 1) did not run from Mon 7 June, 9:00 pm to Tue 8 June, 9:00 am: it ran just before.",
-     "Rose bed (station 1) did not run from Mon 7 June, 9:00 pm to Tue 8 June, 9:00 am: it ran again then.",
-     "Rose bed (station 1) did not run from Mon 7 June, 9:00 pm to Tue 8 June, 9:00 am: it ran just before, and it ran again then.",
+     "Rose bed (station 1) did not run from Mon 7 June, 9:00 pm to Tue 8 June, 9:00 am. It ran just before.",
+     "Rose bed (station 1) did not run from Mon 7 June, 9:00 pm to Tue 8 June, 9:00 am. It ran again then.",
+     "Rose bed (station 1) did not run from Mon 7 June, 9:00 pm to Tue 8 June, 9:00 am. It ran just before. It ran again then.",
    ]
   `);
 });

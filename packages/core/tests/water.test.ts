@@ -256,7 +256,7 @@ test('what is typed as it is shown comes back to the digit, in both systems of u
     ),
     { seed: 25, numRuns: 2000 },
   );
-  expect(quantityWords('us', 'rate', 25.4)).toBe('1.00 in/h');
+  expect(quantityWords('us', 'rate', 25.4)).toBe('1 in/h');
   expect(quantityWords('us', 'area', 100)).toBe('1076 ft²');
   expect(quantityWords('metric', 'flow', 12.34)).toBe('12.3 L/min');
 });

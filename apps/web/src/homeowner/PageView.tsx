@@ -110,12 +110,11 @@ export default function PageView(props: StepProps & { readonly version: number }
         <ul className="points" aria-label={say`Links`}>
           {links.data?.map((link) => (
             <li key={link.id}>
-              {say`Created ${day(link.madeAt)},`}{' '}
               {link.withdrawnAt ? (
-                <span className="soft">{say`revoked ${day(link.withdrawnAt)}`}</span>
+                <span className="soft">{say`Created ${day(link.madeAt)}, revoked ${day(link.withdrawnAt)}`}</span>
               ) : (
                 <>
-                  {say`valid until ${day(link.expiresAt)}`}{' '}
+                  {say`Created ${day(link.madeAt)}, valid until ${day(link.expiresAt)}`}{' '}
                   <Button
                     size="small"
                     onClick={() => void withdrawLink(timerId, link.id).then(again)}

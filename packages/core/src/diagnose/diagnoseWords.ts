@@ -168,9 +168,11 @@ export function behindSentence(behind: Behind, sighting: Sighting, speech: Timer
     speech,
   );
   const label = labelOf(behind.program, speech);
-  const waited =
-    behind.waited > 0
-      ? say`, which had waited ${lengthWords(behind.waited)}${behind.after === null ? '' : say` for program ${labelOf(behind.after, speech)}`}`
-      : '';
-  return say`What ran ${moment} was program ${label}, started at ${startWords(behind.start, speech.clock)}${waited}.`;
+  const start = startWords(behind.start, speech.clock);
+  if (behind.waited === 0)
+    return say`What ran ${moment} was program ${label}, started at ${start}.`;
+  const waited = lengthWords(behind.waited);
+  return behind.after === null
+    ? say`What ran ${moment} was program ${label}, started at ${start}. It had waited ${waited}.`
+    : say`What ran ${moment} was program ${label}, started at ${start}. It had waited ${waited} for program ${labelOf(behind.after, speech)}.`;
 }

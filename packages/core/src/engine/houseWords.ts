@@ -52,16 +52,13 @@ export function meetingSentence(
     say`${names.get(timer) ?? say`another timer`}’s ${letter}`;
   const { litresPerMinute, isWhole } = worst.flow;
   const flow = quantityWords(units, 'flow', litresPerMinute);
-  const given =
-    supply === null
-      ? say`; supply not measured`
-      : say` of ${quantityWords(units, 'flow', supply)} available`;
+  const atLeast = isWhole ? flow : say`at least ${flow}`;
   const taken =
     !isWhole && litresPerMinute === 0
       ? say`Combined flow not known`
-      : isWhole
-        ? say`Together ${flow}${given}`
-        : say`Together at least ${flow}${given}`;
+      : supply === null
+        ? say`Together ${atLeast}; supply not measured`
+        : say`Together ${atLeast} of ${quantityWords(units, 'flow', supply)} available`;
   const often = perYear > 0 ? `, ${oftenWords(perYear)}` : '';
   return say`${named(first)} meets ${named(second)}: ${dateWords(second.day, on, order)} from ${timeOfMoment(second.begins, clock)}, ${lengthWords(sharedSeconds)}${often}. ${taken}.`;
 }

@@ -114,6 +114,7 @@ export function groupSentence({ code, findings }: FindingGroup, speech: Speech):
     return `${findingSentence(first, speech)}${more > 0 ? say` And ${more} more like this.` : ''}`;
   }
   const programs = [...new Set(findings.flatMap(({ where }) => where.program ?? []))].sort();
-  const of = programs.length > 0 ? say`, in ${listed(programs)}` : '';
-  return say`${numbers.length} stations (${rangesWords(numbers)}) ${words}${of}.`;
+  return programs.length > 0
+    ? say`${numbers.length} stations (${rangesWords(numbers)}) ${words}, in ${listed(programs)}.`
+    : say`${numbers.length} stations (${rangesWords(numbers)}) ${words}.`;
 }

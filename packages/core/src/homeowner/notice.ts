@@ -43,7 +43,7 @@ export function homeownerNotice(notice: Notice, speech: Speech): string {
       ? say`We will call you and go through it with you at the timer. It takes a few minutes.`
       : say`We will come and set it. You do not need to be there.`;
   return [
-    say`Hello${person ? ` ${person}` : ''},`,
+    person ? say`Hello ${person},` : say`Hello,`,
     '',
     say`${because}. From ${dateWords(from, speech.on, speech.order)}, the sprinkler timer at ${house} will water like this:`,
     ...programSentences(plan, speech),

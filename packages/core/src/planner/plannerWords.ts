@@ -49,9 +49,7 @@ const datesWords = (dates: number) => {
 
 /** A rule without its reference date. */
 const ruleWords = (days: Days) =>
-  days.rule === 'interval'
-    ? say`every ${days.everyDays === 1 ? say`day` : say`${days.everyDays} days`}`
-    : daysWords(days);
+  days.rule === 'interval' ? plural(days.everyDays, 'every day', 'every # days') : daysWords(days);
 
 /** End of a cycle as a time of day, rounded up to a minute. */
 const endWords = (second: number, clock: ClockStyle): string =>
@@ -359,7 +357,7 @@ export function monthSentence(
   const because: string[] = [];
   if (off.length > 0)
     because.push(
-      say`${listed([...off.slice(0, 3).map((number) => stationWords(brief, number)), ...(off.length > 3 ? [say`${off.length - 3} more`] : [])])} would be more than 10 % off ${off.length === 1 ? say`its need` : say`their needs`}`,
+      say`${listed([...off.slice(0, 3).map((number) => stationWords(brief, number)), ...(off.length > 3 ? [say`${off.length - 3} more`] : [])])} would be more than 10 % off`,
     );
   if (late > 0) because.push(say`watering would end ${lengthWords(late)} late`);
   if (tight) because.push(say`cycles could overlap`);

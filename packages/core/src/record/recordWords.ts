@@ -17,15 +17,23 @@ import type { VisitReason, DueVisit } from './dueVisits.ts';
 import type { VisitFinding } from './visitFindings.ts';
 import { plural, say } from '../language/say.ts';
 
-/** `, every 2 months`; empty if it does not repeat. */
+/** `every 2 months`; empty if it does not repeat. */
 export function repeatWords({ everyMonths }: NextVisit): string {
   if (everyMonths === undefined) return '';
-  if (everyMonths === 1) return say`, every month`;
+  if (everyMonths === 1) return say`every month`;
   return everyMonths % 12 === 0
     ? everyMonths === 12
-      ? say`, every year`
-      : say`, every ${everyMonths / 12} years`
-    : say`, every ${everyMonths} months`;
+      ? say`every year`
+      : say`every ${everyMonths / 12} years`
+    : say`every ${everyMonths} months`;
+}
+
+/** `winterize, every year: bring the adapter`. */
+export function nextVisitWords(visit: NextVisit): string {
+  const repeat = repeatWords(visit);
+  const why = NEXT_WORDS[visit.reason].toLowerCase();
+  const words = repeat === '' ? why : `${why}, ${repeat}`;
+  return visit.note ? `${words}: ${visit.note}` : words;
 }
 
 /** Why someone must come back, without the date. */
@@ -38,7 +46,7 @@ export function visitReasonWords(reason: VisitReason, speech: Speech): string {
     case 'often-a-day-ends':
       return say`station ${reason.station} no longer needs several waterings a day`;
     case 'planned':
-      return `${NEXT_WORDS[reason.visit.reason].toLowerCase()}${repeatWords(reason.visit)}${reason.visit.note ? `: ${reason.visit.note}` : ''}`;
+      return nextVisitWords(reason.visit);
     case 'rule-change':
       return ruleChangeWords(reason.finding, speech);
     case 'undone':

@@ -74,11 +74,10 @@ function rulingWords(ruling: Ruling, speech: Speech): string {
     case 'allowed': {
       const { newPlantingUntil } = ruling.edition;
       const until = newPlantingUntil === undefined ? null : parseDate(newPlantingUntil);
-      const planting =
-        until !== null && until >= speech.on
-          ? say`; new planting is exempt until ${dateWords(until, speech.on, speech.order)}`
-          : '';
-      return allowedWords(ruling.rules, speech) + planting;
+      const allowed = allowedWords(ruling.rules, speech);
+      return until !== null && until >= speech.on
+        ? say`${allowed}; new planting is exempt until ${dateWords(until, speech.on, speech.order)}`
+        : allowed;
     }
   }
 }
@@ -109,8 +108,7 @@ function dayOfMonthWords(date: EpochDay, { order }: Speech): string {
 export function rulesSentence(rules: Rules, house: RuledHouse, speech: Speech): string {
   const now = rulingWords(rulingOn(rules, house, speech.on), speech);
   const next = nextRuling(rules, house, speech.on);
-  const later = next
-    ? say`. From ${dateWords(next.from, speech.on, speech.order)}: ${rulingWords(next.ruling, speech)}`
-    : say`. No change is announced`;
-  return say`Today: ${now}${later}.`;
+  return next
+    ? say`Today: ${now}. From ${dateWords(next.from, speech.on, speech.order)}: ${rulingWords(next.ruling, speech)}.`
+    : say`Today: ${now}. No change is announced.`;
 }

@@ -29,21 +29,21 @@ export function sightingSentence(sighting: Sighting, speech: TimerSpeech): strin
   const station = sighting.station ?? null;
   const place = capitalized(stationOrSomething(station, speech.plan));
   if (sighting.saw === 'dry') {
+    const dry = station === null ? say`Nothing ran ${span}.` : say`${place} did not run ${span}.`;
     const ends = [
-      ...(sighting.ranBefore ? [say`it ran just before`] : []),
-      ...(sighting.ranAfter ? [say`it ran again then`] : []),
+      ...(sighting.ranBefore ? [say`It ran just before.`] : []),
+      ...(sighting.ranAfter ? [say`It ran again then.`] : []),
     ];
-    const besides = ends.length === 0 ? '' : `: ${ends.join(', and ')}`;
-    return `${station === null ? say`Nothing ran` : say`${place} did not run`} ${span}${besides}.`;
+    return [dry, ...ends].join(' ');
   }
-  const long = sighting.minutes === undefined ? '' : say`, for about ${sighting.minutes} min`;
-  const often =
-    sighting.times === undefined
-      ? ''
-      : sighting.times === 1
-        ? ' once'
-        : say` ${sighting.times} times`;
-  return say`${place} ran${often} ${span}${long}.`;
+  const { times, minutes } = sighting;
+  const ran =
+    times === undefined
+      ? say`${place} ran ${span}`
+      : times === 1
+        ? say`${place} ran once ${span}`
+        : say`${place} ran ${times} times ${span}`;
+  return minutes === undefined ? `${ran}.` : say`${ran}, for about ${minutes} min.`;
 }
 
 export const HIDDEN_WORDS: Record<HiddenAnswer, string> = wordsOf({

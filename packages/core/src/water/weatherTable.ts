@@ -88,7 +88,8 @@ export function readWeatherTable(rows: readonly (readonly string[])[]): WeatherT
         fault: {
           code: 'missing-field',
           path: [],
-          expected: say`a column "${heading}"${heading === 'month' ? ` ${say`or "date"`}` : ''}`,
+          expected:
+            heading === 'month' ? say`a column "month" or "date"` : say`a column "${heading}"`,
         },
       });
   if (faults.length > 0) return { ...none, faults };

@@ -130,8 +130,7 @@ export default function ConflictDialog({ conflict, clock, order, resolve }: Prop
             <Radio value="mine">
               <strong>{mine}</strong>{' '}
               <span className="soft">
-                {say`you`}
-                {yourWhen && say`, ${yourWhen} by this device’s clock`}
+                {yourWhen ? say`you, ${yourWhen} by this device’s clock` : say`you`}
               </span>
             </Radio>
           </Radio.Group>

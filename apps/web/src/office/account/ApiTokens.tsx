@@ -68,8 +68,9 @@ export function ApiTokens() {
               <span>
                 <strong>{token.name}</strong>{' '}
                 <span className="soft">
-                  {say`until ${moment(token.expiresAt)},`}{' '}
-                  {token.usedAt === null ? say`never used` : say`last used ${moment(token.usedAt)}`}
+                  {token.usedAt === null
+                    ? say`valid until ${moment(token.expiresAt)}, never used`
+                    : say`valid until ${moment(token.expiresAt)}, last used ${moment(token.usedAt)}`}
                 </span>
               </span>
               <Button

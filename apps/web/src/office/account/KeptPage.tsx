@@ -94,12 +94,12 @@ export default function KeptPage() {
       <PageHeading title={say`On this device`} />
       <p className="column">{say`Today’s visits and everything you opened in the last ${MOST_KEPT_DAYS} days are available offline. Starred timers stay. All of it is deleted when you sign out.`}</p>
       <p>
-        <strong>{say`${sizeWords(bytes)} of ${sizeWords(MOST_KEPT_BYTES)}`}</strong>
-        {say`: ${listed([
+        <strong>{say`${sizeWords(bytes)} of ${sizeWords(MOST_KEPT_BYTES)} used.`}</strong>{' '}
+        {say`Stored: ${listed([
           plural(timers.length, '# timer', '# timers'),
           plural(photos, '# small photo', '# small photos'),
           plural(others, '# other item', '# other items'),
-        ])} from the office, such as the library.`}
+        ])}, such as the library.`}
       </p>
       <p role="status">
         {unsent === null

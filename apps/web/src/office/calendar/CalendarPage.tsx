@@ -97,8 +97,7 @@ function Week({
     if (visits.length === 0)
       return (
         <p key={day} className="soft">
-          {name}
-          {say`: no visits`}
+          {name} {say`No visits`}
         </p>
       );
     return (

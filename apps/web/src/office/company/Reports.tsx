@@ -153,7 +153,7 @@ export function Reports() {
         nameOf={({ person }) => person}
       />
       <Part
-        title={say`By house`}
+        title={say`By site`}
         first={say`House`}
         file="houses"
         rows={houses}

@@ -118,8 +118,8 @@ function PlanVisits({ replan, count }: { readonly replan: Replan; readonly count
   if (plan.data)
     return (
       <span role="status">
-        {say`${plan.data.planned} planned,`}{' '}
-        <Link to="/calendar?view=open">{say`choose days for them`}</Link>
+        {plural(plan.data.planned, '# visit planned.', '# visits planned.')}{' '}
+        <Link to="/calendar?view=open">{say`Choose days`}</Link>
       </span>
     );
   return (
@@ -155,13 +155,13 @@ export default function ReplanPage() {
   const shown = (Object.keys(SHOWN) as Shown[]).filter(
     (one) => one !== 'troubled' || counts.troubled > 0 || show === one,
   );
-  const from = (line: ReplanLine) => {
+  const linesWords = (line: ReplanLine, lines: number) => {
+    const settings = plural(lines, '# setting', '# settings');
     const day = line.from === null ? null : parseDate(line.from);
-    return day === null
-      ? ''
-      : day <= today
-        ? say`from now, `
-        : say`from ${dateWords(day, today, order)}, `;
+    if (day === null) return settings;
+    return day <= today
+      ? say`${settings}, needed now`
+      : say`${settings}, needed from ${dateWords(day, today, order)}`;
   };
   const place = ({ houseNumber, street, town }: ReplanLine) =>
     [
@@ -175,12 +175,7 @@ export default function ReplanPage() {
   const whatOf = (line: ReplanLine) => (
     <>
       <State line={line} />{' '}
-      {line.lines !== null && (
-        <span className="soft">
-          {from(line)}
-          {line.lines} {line.lines === 1 ? say`setting` : say`settings`}
-        </span>
-      )}
+      {line.lines !== null && <span className="soft">{linesWords(line, line.lines)}</span>}
       {line.reason && line.state !== 'fits' && <div>{line.reason}</div>}
       <div className="soft">{line.why}</div>
       {line.trouble && line.proposal?.state === 'sent' && (

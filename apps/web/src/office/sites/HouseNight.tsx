@@ -8,6 +8,8 @@ import {
   type EpochDay,
   type Night,
   say,
+  weekdayName,
+  weekdayIndexOf,
 } from '@water-clock/core';
 import type { Site } from '../../data/api/sites.ts';
 import { nameOf, type HouseTimer } from '../../data/api/houses.ts';
@@ -67,7 +69,9 @@ export function HouseNight({ site, timers, nights, tonight }: Props) {
     scaled.span(from, to),
   );
   const day = tonight + ahead;
-  const words = say`${ahead === 0 ? 'Tonight, ' : ''}${dateWords(day, tonight, order)} into ${dateWords(day + 1, tonight, order).slice(0, 3)}`;
+  const [evening, morning] = [dateWords(day, tonight, order), weekdayName(weekdayIndexOf(day + 1))];
+  const words =
+    ahead === 0 ? say`Tonight, ${evening} into ${morning}` : say`${evening} into ${morning}`;
   return (
     <section className="stack near house-night" aria-label={say`Night at this site, all timers`}>
       <Patterns />
@@ -146,10 +150,10 @@ export function HouseNight({ site, timers, nights, tonight }: Props) {
         {shown
           .map(
             ({ timer, night }) =>
-              `${nameOf(timer)}: ${[...new Set(night.intended.map(({ letter }) => letter))].sort().join(' ') || 'dry'}`,
+              `${nameOf(timer)}: ${[...new Set(night.intended.map(({ letter }) => letter))].sort().join(' ') || say`dry`}`,
           )
           .join('; ')}
-        {shared.length > 0 ? say`. Hatched: two timers run at once.` : '.'}
+        . {shared.length > 0 && say`Hatched: two timers run at once.`}
       </p>
     </section>
   );

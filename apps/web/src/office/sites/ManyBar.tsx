@@ -60,7 +60,7 @@ export function ManyBar({ chosen, choose, which, total }: Props) {
           aria-label={say`Technician for selected sites`}
           placeholder={say`Assign technician`}
           value=""
-          options={[[NONE, say`nobody`], ...members.map(({ id, name }) => [id, name] as const)]}
+          options={[[NONE, say`no one`], ...members.map(({ id, name }) => [id, name] as const)]}
           pick={(value) => act({ personId: valueOf(value) })}
         />
         <Popconfirm

@@ -287,8 +287,8 @@ export default function SitesPage() {
       </div>
       {mayWork && (filter === 'breach' || filter === 'coming') && total > 0 && (
         <p>
-          <Link to={`/replans${ruled ? `?rules=${ruled}` : ''}`}>{say`Replan all`}</Link>
-          {say`: each gets a plan that keeps the rules, which you can accept or decline.`}
+          <Link to={`/replans${ruled ? `?rules=${ruled}` : ''}`}>{say`Replan all`}</Link>{' '}
+          {say`Each site gets a plan that keeps the rules. You accept or decline it.`}
         </p>
       )}
       {chosen.length > 0 && <ManyBar {...{ chosen, choose, which, total }} />}

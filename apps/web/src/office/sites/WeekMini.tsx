@@ -14,7 +14,7 @@ export function WeekMini({ week }: { readonly week: TimerLine['week'] }) {
   const words = week
     .map(
       ({ date, programs, overlaps }) =>
-        `${date}: ${programs || 'dry'}${overlaps ? say`, overlap` : ''}`,
+        `${date}: ${overlaps ? say`${programs}, overlap` : programs || say`dry`}`,
     )
     .join('; ');
   return (

@@ -34,7 +34,14 @@ export function NumberField(props: Props) {
     const number = plain === text ? size : -size;
     return number < least || (most !== undefined && number > most) ? undefined : number;
   };
-  const allowed = `${least} ${most === undefined ? say`or more` : say`to ${most}`}${empty === undefined ? '' : say`, or empty`}`;
+  const allowed =
+    most === undefined
+      ? empty === undefined
+        ? say`${least} or more`
+        : say`${least} or more, or empty`
+      : empty === undefined
+        ? say`${least} to ${most}`
+        : say`${least} to ${most}, or empty`;
   return (
     <label className={`labelled ${className ?? ''}`}>
       <span>

@@ -49,7 +49,9 @@ function actWords(act: BenchAct): string | null {
 
 const whoWords = ({ letter, start }: Called) =>
   start === null
-    ? `${say`manual`}${letter === null ? '' : say`, program ${letter}`}`
+    ? letter === null
+      ? say`manual run`
+      : say`manual run of program ${letter}`
     : say`${letter ?? ''} of ${start}`;
 
 function cycleWords(cycle: TimerCycle): string {

@@ -22,6 +22,7 @@ import {
   type TaskFault,
   say,
   sayText,
+  plural,
 } from '@water-clock/core';
 import { PageHeading } from '../../app/platform/PageHeading.tsx';
 import { useLibrary, type LibraryItem } from '../../data/api/library.ts';
@@ -84,8 +85,8 @@ function Outcomes({ outcome, next }: { readonly outcome: Outcome; readonly next:
       title={say`Done: ${score.points} of 100 points`}
       description={
         <p>
-          {say`${score.presses} presses (${score.usual} is par); ${Math.round(score.seconds / 60)} min;`}{' '}
-          {say`${score.hints} hints.`}{' '}
+          {say`${score.presses} presses (par ${score.usual}), ${Math.round(score.seconds / 60)} min.`}{' '}
+          {plural(score.hints, '# hint.', '# hints.')}{' '}
           {next === null ? (
             <Link to="/bench/tasks">{say`All tasks`}</Link>
           ) : (

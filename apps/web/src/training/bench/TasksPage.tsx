@@ -92,9 +92,9 @@ export default function TasksPage() {
         <div className="row near">
           {LEVELS.map((words, i) => (
             <Link key={words} to={`/bench/random/${i + 1}/${seed}`}>
-              {words}
-              {own.has(`random-${i + 1}`) &&
-                say`, done ${own.get(`random-${i + 1}`)?.times ?? 0} times`}
+              {own.has(`random-${i + 1}`)
+                ? say`${words}, done ${own.get(`random-${i + 1}`)?.times ?? 0}×`
+                : words}
             </Link>
           ))}
         </div>

@@ -95,7 +95,9 @@ function Stations({ brief, props }: { readonly brief: Brief; readonly props: Ste
                 <td>
                   {station.cycleSeconds === undefined
                     ? say`limit not known`
-                    : `${lengthWords(station.cycleSeconds)}${station.soakSeconds === undefined ? '' : say`, soak ${lengthWords(station.soakSeconds)}`}`}
+                    : station.soakSeconds === undefined
+                      ? lengthWords(station.cycleSeconds)
+                      : say`${lengthWords(station.cycleSeconds)}, soak ${lengthWords(station.soakSeconds)}`}
                 </td>
                 <td>{more.join(', ')}</td>
               </tr>
@@ -233,8 +235,8 @@ function Read(props: StepProps) {
       <section className="stack near">
         <h2>{say`Preferences`}</h2>
         <p>
-          {say`Between ${startWords(wish.notBefore, clock)} and ${startWords(wish.finishBy, clock)}, no overlaps up to ${wish.headroomPercent} %`}
-          {wish.apart.map(([a, b]) => say`; ${a} apart from ${b}`).join('')}.
+          {say`Between ${startWords(wish.notBefore, clock)} and ${startWords(wish.finishBy, clock)}, no overlaps up to ${wish.headroomPercent} %.`}{' '}
+          {wish.apart.map(([a, b]) => say`Keep ${a} apart from ${b}.`).join(' ')}
         </p>
         <WishEditor plan={plan} survey={survey} editor={editor} sunrise={sunrise} />
       </section>

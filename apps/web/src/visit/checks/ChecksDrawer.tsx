@@ -120,10 +120,9 @@ function Findings(props: Props) {
               {apart.map(({ finding, as }, i) => (
                 <li key={i} className="finding aside">
                   <span>
-                    {findingSentence(finding, speech)} <em>{as.reason}</em>
-                    {as.until
-                      ? say` (until ${dateWords(parseDate(as.until) ?? today, today, order)})`
-                      : ''}
+                    {findingSentence(finding, speech)} <em>{as.reason}</em>{' '}
+                    {as.until &&
+                      say`Accepted until ${dateWords(parseDate(as.until) ?? today, today, order)}.`}
                   </span>
                   <span className="finding-acts row near">
                     <Button

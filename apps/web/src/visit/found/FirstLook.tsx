@@ -134,8 +134,9 @@ function FactoryVerdict({ factory, today }: { readonly factory: Plan; readonly t
   if (!found.ok) return null;
   return (
     <span className="soft">
-      {say`Until then, either may be set. The verdict above is for the planned settings; the factory program`}{' '}
-      {found.value.verdict === 'overlap' ? say`overlaps itself` : say`has no overlap`}.
+      {found.value.verdict === 'overlap'
+        ? say`Until then, either may be set. The verdict above is for the planned settings. The factory program overlaps.`
+        : say`Until then, either may be set. The verdict above is for the planned settings. The factory program has no overlap.`}
     </span>
   );
 }

@@ -137,8 +137,7 @@ export function PanelField(props: LineProps) {
       />
       {isLooked && oddText !== undefined && (
         <span className="fault">
-          {say`This timer never shows a run time of`} {oddText} {say`at`} {shownAt}{' '}
-          {say`%. It is saved as typed.`}
+          {say`This timer never shows a run time of ${oddText} at ${shownAt ?? 100} %. It is saved as typed.`}
         </span>
       )}
       {isLooked && oddText === undefined && isAdjusted && value.seconds > 0 && (

@@ -9,6 +9,7 @@ import {
   WEEKDAYS,
   type RuledOut,
   say,
+  listed,
 } from '@water-clock/core';
 import { DRY_FILL, Patterns } from '../../shared/charts/patterns.tsx';
 import { usePreferences } from '../../app/platform/preferences.tsx';
@@ -25,7 +26,7 @@ function dayWords(held: readonly RuledOut[], begin: number, clock: '12' | '24'):
   if (held.length === 0) return say`at any time`;
   if (held.some(({ from, to }) => to - from === SECONDS_PER_DAY)) return say`not at all`;
   const at = (moment: number) => timeWords(moment - begin, clock);
-  return say`not from ${held.map(({ from, to }) => say`${at(from)} to ${at(to)}`).join(say`, nor from `)}`;
+  return say`not ${listed(held.map(({ from, to }) => say`from ${at(from)} to ${at(to)}`))}`;
 }
 
 /** The times at which the rules allow watering in the next fourteen days: a row for each day, forbidden hours hatched. */
@@ -77,8 +78,7 @@ export function AllowedDays({ site, survey, rules, today }: StepProps) {
               </svg>
               {/* On a phone the bar says it. */}
               <span className={isPhone ? 'hidden-but-read' : 'soft'}>
-                {words}
-                {isMown && say`; mowing`}
+                {isMown ? say`${words}; mowing` : words}
               </span>
             </li>
           );

@@ -29,9 +29,9 @@ function RulesNow({ rules, rulesState, site, survey, today }: StepProps) {
     return (
       <p className="rules-now large">
         {site.rulesId === null
-          ? say`No rules are chosen yet. Choose local rules below, or`
-          : say`The chosen rules are no longer in the library. Choose local rules below, or`}{' '}
-        <Link to="/library/rules">{say`add them in the library`}</Link>.
+          ? say`No rules are chosen yet. Choose local rules below.`
+          : say`The chosen rules are no longer in the library. Choose local rules below.`}{' '}
+        <Link to="/library/rules">{say`Add rules in the library`}</Link>
       </p>
     );
   return (

@@ -70,8 +70,7 @@ export default function KeyInView(props: StepProps) {
   return (
     <div className="survey-view stack page-column key-in">
       <h2 className="key-title">
-        {say`Key in: ${site.name}, ${plan.timer.name}, ${SCOPE_WORDS[scope].toLowerCase()};`}{' '}
-        {dateWords(panel.today, null, order)}
+        {say`Key in: ${site.name}, ${plan.timer.name}. ${SCOPE_WORDS[scope]}, ${dateWords(panel.today, null, order)}`}
       </h2>
       <div className="row">
         {scopes.length > 1 && (

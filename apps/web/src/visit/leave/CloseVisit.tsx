@@ -165,8 +165,8 @@ export function CloseVisit(props: VisitPartProps) {
         }
       />
       <p>
-        <Link to={`/timers/${timerId}/page`}>{say`The homeowner’s page and the timer card`}</Link>
-        {say`: leave them on paper, or share the page as a private link.`}
+        {say`Leave the homeowner’s page and the timer card on paper, or share the page as a private link.`}{' '}
+        <Link to={`/timers/${timerId}/page`}>{say`Page and card`}</Link>
       </p>
       <ul className="list ruled" aria-label={say`Before you close the visit`}>
         {points.map((point) => {

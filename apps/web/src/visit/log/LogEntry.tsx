@@ -7,7 +7,7 @@ import {
   findingSentence,
   NEXT_WORDS,
   parseDate,
-  repeatWords,
+  nextVisitWords,
   RUNG_WORDS,
   startWords,
   TEST_WORDS,
@@ -133,18 +133,15 @@ export function LogEntry({
     [
       say`Next`,
       visit.next
-        .map(
-          (next) =>
-            `${dayOf(next.date, today, order)}, ${NEXT_WORDS[next.reason].toLowerCase()}${repeatWords(next)}${next.note ? `: ${next.note}` : ''}`,
-        )
+        .map((next) => `${dayOf(next.date, today, order)}, ${nextVisitWords(next)}`)
         .join('; '),
     ],
   ];
   return (
     <article className="log-entry stack near">
       <h2>
-        {say`${dayOf(visit.began, today, order)}, ${startWords(visit.began.slice(11), clock)} to`}{' '}
-        {startWords(visit.closed.slice(11), clock)} <span className="soft">{by}</span>
+        {say`${dayOf(visit.began, today, order)}, ${startWords(visit.began.slice(11), clock)} to ${startWords(visit.closed.slice(11), clock)}`}{' '}
+        <span className="soft">{by}</span>
       </h2>
       <ul className="points">
         {lines.map(([name, text]) => text && <li key={name}>{`${name}: ${text}`}</li>)}

@@ -9,7 +9,7 @@ import {
   nextCycles,
   parseDate,
   programLabel,
-  repeatWords,
+  nextVisitWords,
   startWords,
   type FollowUp,
   type NextReason,
@@ -72,9 +72,7 @@ export function NextVisits({ plan, survey, editor, today, now }: VisitPartProps)
         <ul className="points">
           {next.map((visit, i) => (
             <li key={i}>
-              {dateWords(parseDate(visit.date) ?? today, today, order)}: {NEXT_WORDS[visit.reason]}
-              {repeatWords(visit)}
-              {visit.note ? `: ${visit.note}` : ''}{' '}
+              {dateWords(parseDate(visit.date) ?? today, today, order)}, {nextVisitWords(visit)}{' '}
               <Button
                 size="small"
                 aria-label={say`Delete visit ${i + 1}`}
@@ -127,13 +125,12 @@ export function NextVisits({ plan, survey, editor, today, now }: VisitPartProps)
       </form>
       {followUp ? (
         <p className={followUp.seenOn ? 'soft' : 'notice'}>
-          {say`First watering: program ${programLabel(followUp.program, dialect)},`}{' '}
-          {dateWords(parseDate(followUp.due.slice(0, 10)) ?? today, today, order)},{' '}
-          {say`${startWords(followUp.due.slice(11), clock)}, stations ${followUp.stations.join(', ')} in this order.`}{' '}
+          {say`First watering: program ${programLabel(followUp.program, dialect)}, ${dateWords(parseDate(followUp.due.slice(0, 10)) ?? today, today, order)}, ${startWords(followUp.due.slice(11), clock)}, stations ${followUp.stations.join(', ')} in this order.`}{' '}
           {followUp.seenOn ? (
             <>
-              {say`Seen ${dateWords(parseDate(followUp.seenOn) ?? today, today, order)}`}
-              {followUp.seenBy ? say` by ${followUp.seenBy}` : ''}.
+              {followUp.seenBy
+                ? say`Seen ${dateWords(parseDate(followUp.seenOn) ?? today, today, order)} by ${followUp.seenBy}.`
+                : say`Seen ${dateWords(parseDate(followUp.seenOn) ?? today, today, order)}.`}
             </>
           ) : (
             <>

@@ -63,8 +63,7 @@ function WeatherLine({ weather }: Pick<StepProps, 'weather'>) {
   const peak = climate.etoMmPerDay.indexOf(Math.max(...climate.etoMmPerDay));
   return (
     <p className="soft">
-      {say`Weather of ${document.name}: ${document.source}. Reference evapotranspiration ${WAY_WORDS[way]}, at most ${quantityWords(units, 'depth', climate.etoMmPerDay[peak] ?? 0)} a day in`}{' '}
-      {monthName(peak + 1)}.
+      {say`Weather of ${document.name}: ${document.source}. Reference evapotranspiration ${WAY_WORDS[way]}, at most ${quantityWords(units, 'depth', climate.etoMmPerDay[peak] ?? 0)} a day in ${monthName(peak + 1)}.`}
     </p>
   );
 }

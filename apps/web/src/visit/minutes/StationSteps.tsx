@@ -280,8 +280,8 @@ export function StationSteps({ minutes, survey, editor, choose }: Props) {
                 </table>
               </Scroll>
               <p className="soft">
-                {say`ETo and rain come from the weather town;`}{' '}
-                <Link to="/library/climates">{say`copy its weather to change them`}</Link>.
+                {say`ETo and rain come from the weather town. To change them, copy its weather.`}{' '}
+                <Link to="/library/climates">{say`Weather library`}</Link>
               </p>
             </>
           )}
@@ -351,7 +351,9 @@ export function StationSteps({ minutes, survey, editor, choose }: Props) {
       <p className="soft">
         {longestRun &&
           (Number.isFinite(longestRun.value)
-            ? say`Longest cycle ${lengthWords(Math.floor(longestRun.value))} (${SOURCE_WORDS[longestRun.source]}${longestRun.source === 'table' && intake && allowance ? say`: ${quantityWords(units, 'depth', allowance.value)} can pond, soil absorbs ${quantityWords(units, 'rate', intake.value)}` : ''}). `
+            ? longestRun.source === 'table' && intake && allowance
+              ? say`Longest cycle ${lengthWords(Math.floor(longestRun.value))}: ${quantityWords(units, 'depth', allowance.value)} can pond, and the soil absorbs ${quantityWords(units, 'rate', intake.value)} (${SOURCE_WORDS[longestRun.source]}). `
+              : say`Longest cycle ${lengthWords(Math.floor(longestRun.value))} (${SOURCE_WORDS[longestRun.source]}). `
             : `${say`The soil absorbs water as fast as it is applied.`} `)}
         {soakSeconds &&
           say`Soak ${lengthWords(soakSeconds.value)} (${SOURCE_WORDS[soakSeconds.source]}). `}

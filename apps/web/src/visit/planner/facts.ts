@@ -19,13 +19,23 @@ import {
   type Plan,
   type Program,
   say,
+  plural,
 } from '@water-clock/core';
+
+function intervalWords(
+  { everyDays, blockedWeekdays }: Extract<Days, { rule: 'interval' }>,
+  clock: ClockStyle,
+  order: DateOrder,
+): string {
+  const often = plural(everyDays, 'every day', 'every # days');
+  return blockedWeekdays
+    ? say`${often}, not ${daysWords({ rule: 'weekdays', weekdays: blockedWeekdays }, clock, order)}`
+    : often;
+}
 
 /** A day rule without its reference date. */
 export const ruleWords = (days: Days | null, clock: ClockStyle, order: DateOrder): string =>
-  days?.rule === 'interval'
-    ? say`every ${days.everyDays === 1 ? say`day` : say`${days.everyDays} days`}${days.blockedWeekdays ? `${say`, not`} ` + daysWords({ rule: 'weekdays', weekdays: days.blockedWeekdays }, clock, order) : ''}`
-    : daysWords(days, clock, order);
+  days?.rule === 'interval' ? intervalWords(days, clock, order) : daysWords(days, clock, order);
 
 /** End of each start's cycle, seconds of the day. */
 export function endsOf(plan: Plan, program: Program): number[] {

@@ -143,7 +143,13 @@ export const Board = memo(function Board({ plan, editor, percents }: BoardProps)
     ));
   const afterwards = { marginLeft: columns.getTotalSize() - (seen.at(-1)?.end ?? 0) };
   const nameOf = ({ number, name, enabled, linkedTo }: Station) =>
-    `${number} ${name ?? ''}${enabled === false ? ' (off)' : ''}${linkedTo === undefined ? '' : say`, linked to station ${linkedTo}`}`;
+    [
+      `${number} ${name ?? ''}`.trim(),
+      enabled === false && say`off`,
+      linkedTo !== undefined && say`linked to station ${linkedTo}`,
+    ]
+      .filter(Boolean)
+      .join(', ');
   const station = dragged && stations[dragged.row];
   return (
     <div className="stack near">

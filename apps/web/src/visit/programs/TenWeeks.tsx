@@ -52,8 +52,9 @@ export function TenWeeks({ plan, program, today, begin }: Props) {
     <div className="ten-weeks">
       <table>
         <caption className="soft">
-          {say`The next ten weeks of ${program.letter}`}
-          {begin && say`: press a date to start there`}
+          {begin
+            ? say`The next ten weeks of ${program.letter}. Press a date to start there.`
+            : say`The next ten weeks of ${program.letter}`}
         </caption>
         <thead>
           <tr>

@@ -121,7 +121,11 @@ function Diagnosing(props: StepProps & { readonly visit: Visit }) {
       </Disclosure>
       <Disclosure
         className="signs-shown"
-        summary={say`What the timer shows${signs.length > 0 ? `: ${signs.map((one) => SIGN_WORDS[one]).join(', ')}` : ''}`}
+        summary={
+          signs.length > 0
+            ? say`What the timer shows: ${signs.map((one) => SIGN_WORDS[one]).join(', ')}`
+            : say`What the timer shows`
+        }
       >
         {() => (
           <div className="signs tiles near">

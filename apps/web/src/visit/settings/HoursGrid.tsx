@@ -158,7 +158,11 @@ export function HoursGrid({ plan, today, windows, commit }: Props) {
                 className={`hour${isDry ? ' hour-dry' : ''}${isPart ? ' hour-part' : ''}`}
                 data-hour={`${day} ${hour}`}
                 aria-selected={isDry}
-                aria-label={`${weekdayName(day)} ${startWords(hourText(hour), clock)}${isPart ? say`, partly no water` : ''}`}
+                aria-label={
+                  isPart
+                    ? say`${weekdayName(day)} ${startWords(hourText(hour), clock)}, no water for part of it`
+                    : `${weekdayName(day)} ${startWords(hourText(hour), clock)}`
+                }
                 tabIndex={focus.day === day && focus.hour === hour ? 0 : -1}
                 onPointerDown={(event) => {
                   if (event.button !== 0) return;

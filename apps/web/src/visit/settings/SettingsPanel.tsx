@@ -169,14 +169,14 @@ export default function SettingsPanel({
           {driven && range && (
             <>
               <NumberField
-                label={say`between`}
+                label={say`Lowest`}
                 unit="%"
                 value={range.lowest}
                 most={500}
                 commit={(lowest) => set({ percentRange: { ...range, lowest: lowest ?? 0 } })}
               />
               <NumberField
-                label={say`and`}
+                label={say`Highest`}
                 unit="%"
                 value={range.highest}
                 most={500}

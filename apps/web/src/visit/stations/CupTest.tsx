@@ -197,7 +197,7 @@ export function CupTest({ number, noted, editor }: Props) {
             {result.lowQuarter
               .map((cup) => say`row ${Math.floor(cup / across) + 1}, cup ${(cup % across) + 1}`)
               .join('; ')}
-            {say`. Check the nearest heads.`}
+            . {say`Check the nearest heads.`}
           </p>
         </div>
       )}

@@ -222,15 +222,14 @@ export function RunOffWatch({ timerId, plan, station, noted, editor }: Props) {
       {test && (
         <p>
           {say`Measured:`}{' '}
-          <strong>{lengthWords(Math.round(pieceFromTries(test.seconds, test.taken, 0)))}</strong>
+          <strong>{lengthWords(Math.round(pieceFromTries(test.seconds, test.taken, 0)))}</strong>{' '}
           {test.seconds.length > 1 &&
             (test.taken === 'least'
-              ? say` (the shortest of ${test.seconds.length} tests)`
-              : say` (the mean of ${test.seconds.length} tests)`)}
-          {test.safetyPercent > 0 && say`; ${test.safetyPercent} % safety margin`}
+              ? say`(the shortest of ${test.seconds.length} tests)`
+              : say`(the mean of ${test.seconds.length} tests)`)}{' '}
+          {test.safetyPercent > 0 && say`Safety margin ${test.safetyPercent} %.`}{' '}
           {station.cycleSeconds !== undefined &&
-            say`; rounded to this timer’s steps: ${lengthWords(station.cycleSeconds)}`}
-          .
+            say`Rounded to this timer’s steps: ${lengthWords(station.cycleSeconds)}.`}
         </p>
       )}
       <p role="status" className="tool-answer bold">
@@ -263,8 +262,9 @@ function SplitRuns({ plan, station, editor }: Pick<Props, 'plan' | 'station' | '
     if (plan.timer.cycleSoak === 'station')
       return (
         <p key={program.letter}>
-          {say`${told}. This timer runs it as ${pieces}`}
-          {soakSeconds === undefined && say`, once a soak is set`}.
+          {soakSeconds === undefined
+            ? say`${told}. Once a soak is set, this timer runs it as ${pieces}.`
+            : say`${told}. This timer runs it as ${pieces}.`}
         </p>
       );
     if (plan.timer.cycleSoak === 'none')

@@ -141,8 +141,8 @@ export default function TwoWires({ plan, survey, editor, now, timerId }: StepPro
             status="normal"
             aria-label={say`Searched`}
           />
-          {say`${search.found.length} found after ${search.asked} questions`}
-          {!search.isRunning && search.share < 1 && say`: stopped; results are kept`}.
+          {say`${search.found.length} found after ${search.asked} questions.`}{' '}
+          {!search.isRunning && search.share < 1 && say`Stopped. The results are kept.`}
           {silent > 0 && (
             <p className="fault">
               {say`With all stations off, the line draws ${line.atRest()} mA.`}{' '}
@@ -158,8 +158,8 @@ export default function TwoWires({ plan, survey, editor, now, timerId }: StepPro
       {calling && (
         <div className="turn row at-foot">
           <p>
-            {say`At the valve ${calling.metres} m along the wire,`}{' '}
-            <strong>{calling.serial}</strong> {say`answers.`}
+            {say`The valve ${calling.metres} m along the wire answers:`}{' '}
+            <strong>{calling.serial}</strong>
           </p>
           <SelectField
             label={say`Station`}

@@ -36,8 +36,7 @@ export default function CycleDetails({ cycle, plan, clock, close }: Props) {
     >
       <div className="row spread">
         <h2>
-          {say`${letter}, start time ${startWords(start, clock)}: ${time(begins)} to ${time(ends)},`}{' '}
-          {lengthWords(ends - begins)}
+          {say`${letter}, start time ${startWords(start, clock)}: ${time(begins)} to ${time(ends)}, ${lengthWords(ends - begins)}`}
         </h2>
         <Button onClick={close}>{say`Close`}</Button>
       </div>

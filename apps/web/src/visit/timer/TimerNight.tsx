@@ -74,6 +74,15 @@ const NightHead = memo(function NightHead(props: HeadProps) {
   const { day, tonight, today, asTable, setAsTable, isAsking, setAsking } = props;
   const { order } = usePreferences();
   const isPhone = useScreen() === 'phone';
+  const [evening, morning] = [dateWords(day, today, order), weekdayName(weekdayIndexOf(day + 1))];
+  const isTonight = day === tonight;
+  const words = isPhone
+    ? isTonight
+      ? say`Tonight`
+      : evening
+    : isTonight
+      ? say`Tonight, ${evening} into ${morning}`
+      : say`${evening} into ${morning}`;
   return (
     <>
       <Segmented<Distance>
@@ -89,11 +98,7 @@ const NightHead = memo(function NightHead(props: HeadProps) {
             aria-label={say`Previous night`}
             onClick={() => props.choose(day - 1)}
           />
-          <h2>
-            {day === tonight && (isPhone ? say`Tonight` : `${say`Tonight,`} `)}
-            {!(isPhone && day === tonight) &&
-              `${dateWords(day, today, order)}${isPhone ? '' : say` into ${weekdayName(weekdayIndexOf(day + 1))}`}`}
-          </h2>
+          <h2>{words}</h2>
           <Button
             icon={<RightOutlined />}
             aria-label={say`Next night`}

@@ -6,6 +6,7 @@ export function newsWords(before: TimerRecord, after: TimerRecord, clock: ClockS
   const told = differences
     .slice(0, 4)
     .map((difference) => `${difference.what}: ${difference.before} → ${difference.after}`);
-  const more = differences.length > 4 ? say`, and ${differences.length - 4} more` : '';
-  return `${told.join('; ')}${more}`;
+  return differences.length > 4
+    ? say`${told.join('; ')}, and ${differences.length - 4} more`
+    : told.join('; ');
 }
