@@ -17,8 +17,7 @@ export const RIGHTS = {
   },
   company: {
     roles: ['owner'],
-    words:
-      'look after people, invitations, mail, the activity log, and the company’s settings',
+    words: 'look after people, invitations, mail, the activity log, and the company’s settings',
   },
 } as const satisfies Record<string, { readonly roles: readonly Role[]; readonly words: string }>;
 export type Right = keyof typeof RIGHTS;

@@ -74,7 +74,10 @@ export function aboutOf(finding: Finding, plan: Plan, brief: Brief | null): stri
     settings:
       programs.length > 0 && where.field === undefined && !isOverlap ? undefined : plan.settings,
     // A station's need does not matter for the site's rules or supply.
-    wanted: isBreach || isWater ? undefined : brief?.stations.find(({ number }) => number === where.station),
+    wanted:
+      isBreach || isWater
+        ? undefined
+        : brief?.stations.find(({ number }) => number === where.station),
     rules: finding.code === 'coming-rules' ? finding.rules : isBreach ? brief?.rules : undefined,
     mowing: code === 'mowing-day' ? brief?.mowing : undefined,
     water: finding.code === 'supply' ? [finding.litresPerMinute, finding.supply] : undefined,

@@ -5,7 +5,6 @@ import {
   dateWords,
   DEFECT_WORDS,
   findingSentence,
-  NEXT_WORDS,
   parseDate,
   nextVisitWords,
   RUNG_WORDS,
