@@ -330,7 +330,12 @@ const ROWS: Record<string, Row> = {
   'GET /api/account/tokens': { access: 'own' },
   'POST /api/account/tokens': {
     access: 'own',
-    body: () => ({ id: randomUUID(), token: randomUUID().padEnd(43, 'x'), name: 'X', days: 3 }),
+    // Creating one takes the password.
+    done: 422,
+    body: () => ({
+      ...{ id: randomUUID(), token: randomUUID().padEnd(43, 'x'), name: 'X', days: 3 },
+      ...{ scopes: ['read'], password: 'not it' },
+    }),
   },
   'DELETE /api/account/tokens/:id': { access: 'own', done: 204 },
   'GET /api/people': { access: 'see' },

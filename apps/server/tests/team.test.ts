@@ -325,9 +325,10 @@ describe('one’s own account', () => {
 
 describe('a token', () => {
   const make = (who: request.Agent, token: string, more: object = {}) =>
-    who
-      .post('/api/account/tokens')
-      .send({ id: randomUUID(), token, name: 'Office program', days: 30, ...more });
+    who.post('/api/account/tokens').send({
+      ...{ id: randomUUID(), token, name: 'Office program', days: 30 },
+      ...{ scopes: ['read', 'write', 'calendar'], password: PASSWORD, ...more },
+    });
   const by = (token: string) => ({
     get: (path: string) => agent().get(path).set('Authorization', `Bearer wct_${token}`),
     post: (path: string) => agent().post(path).set('Authorization', `Bearer wct_${token}`),
@@ -377,6 +378,56 @@ describe('a token', () => {
     const answer = await make(owner, 'short', { days: 400, name: '' }).expect(400);
     const { faults } = answer.body as { faults: { path: string }[] };
     expect(faults.map(({ path }) => path).sort()).toEqual(['days', 'name', 'token']);
+    for (const scopes of [[], ['all'], ['read', 'read']])
+      await make(owner, newLink().token, { scopes }).expect(400);
+  });
+
+  test('of an owner, stolen, reaches neither the company nor the account', async () => {
+    const { token } = newLink();
+    await make(owner, token).expect(200);
+    const stolen = by(token);
+    for (const path of [
+      '/api/mails',
+      '/api/audit',
+      '/api/company',
+      '/api/invitations',
+      '/api/people',
+    ])
+      expect([path, (await stolen.get(path)).status]).toEqual([path, 403]);
+    const [member] = (await owner.get('/api/people').expect(200)).body as { id: string }[];
+    for (const path of [
+      `/api/people/${member?.id}/password-link`,
+      `/api/people/${member?.id}/second-factor/off`,
+      `/api/people/${member?.id}/role`,
+      `/api/people/${member?.id}/removal`,
+      '/api/invitations',
+      '/api/account/password',
+      '/api/account/second-factor/off',
+      '/api/account/tokens',
+    ])
+      expect([path, (await stolen.post(path).send({})).status]).toEqual([path, 403]);
+    await stolen.get('/api/company/archive').expect(403);
+  });
+
+  test('does what its scopes say, takes the password to create, and lasts 90 days unless it is said', async () => {
+    const refused = await make(owner, newLink().token, { password: 'not it' }).expect(422);
+    expect(refused.body).toMatchObject({ faults: [{ code: 'wrong-password', path: 'password' }] });
+    const of = async (...scopes: string[]) => {
+      const { token } = newLink();
+      const made = await make(owner, token, { scopes, days: undefined }).expect(200);
+      const { madeAt, expiresAt } = made.body as { madeAt: string; expiresAt: string };
+      expect(Math.round((Date.parse(expiresAt) - Date.parse(madeAt)) / 86_400_000)).toBe(90);
+      const days = '/api/calendar?from=2027-03-01&to=2027-03-02';
+      return [
+        (await by(token).get('/api/sites')).status,
+        (await by(token).post('/api/sites').send({})).status,
+        (await by(token).get(days)).status,
+        (await by(token).post('/api/calendar/some-day').send({})).status,
+      ];
+    };
+    expect(await of('read')).toEqual([200, 403, 200, 403]);
+    expect(await of('write')).toEqual([403, 400, 403, 400]);
+    expect(await of('calendar')).toEqual([403, 403, 200, 400]);
   });
 });
 

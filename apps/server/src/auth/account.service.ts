@@ -37,6 +37,17 @@ interface OwnChange {
 const refused = (code: string, path: string, message: string) =>
   notAccepted([{ code, path, message }]);
 
+/** @throws ApiError 422 if it is not the person's password */
+export async function checkPassword(
+  database: EntityManager,
+  who: Pick<Person, 'companyId' | 'id'>,
+  password: string,
+): Promise<void> {
+  const { passwordHash } = await database.findOneByOrFail(Person, who);
+  if (!(await verify(passwordHash, password)))
+    throw refused('wrong-password', 'password', say`this is not your current password`);
+}
+
 /** Changes to a person's own account. Each asks for the password again, so that an unattended browser is not enough. */
 @Injectable()
 export class AccountService {
@@ -149,8 +160,7 @@ export class AccountService {
     const person = await this.database.manager.findOneBy(Person, { companyId, id });
     if (!person) throw notFound('person');
     if (await isDone(person)) return;
-    if (!(await verify(person.passwordHash, password)))
-      throw refused('wrong-password', 'password', say`this is not your current password`);
+    await checkPassword(this.database.manager, { companyId, id }, password);
     await this.database.transaction(async (database) => {
       await database.update(Person, { companyId, id }, columns);
       await and?.(database);

@@ -1,4 +1,5 @@
 import {
+  Check,
   Column,
   CreateDateColumn,
   Entity,
@@ -10,9 +11,14 @@ import {
 import { CompanyRow } from '../platform/company-row.ts';
 import { inCompany } from '../platform/in-company.ts';
 import { Person } from '../identity/person.entity.ts';
+import type { Scope } from '../identity/rights.ts';
 
 /** A personal token, with which a program uses the API with its owner's rights. */
 @Entity('api_tokens')
+@Check(
+  'api_tokens_scopes',
+  `cardinality(scopes) > 0 and scopes <@ array['read', 'write', 'calendar']`,
+)
 @Index('api_tokens_of_person', ['companyId', 'personId'])
 export class ApiToken extends CompanyRow {
   @Column('uuid', { name: 'person_id' })
@@ -30,6 +36,10 @@ export class ApiToken extends CompanyRow {
   @Index('api_tokens_token', { unique: true })
   @Column('text', { name: 'token_hash' })
   tokenHash: string;
+
+  /** What it may be used for. */
+  @Column('text', { array: true })
+  scopes: Scope[];
 
   @Column('timestamptz', { name: 'expires_at' })
   expiresAt: Date;

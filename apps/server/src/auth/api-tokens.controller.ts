@@ -1,7 +1,8 @@
-import { Body, Controller, Delete, Get, HttpCode, Post } from '@nestjs/common';
+import { Body, Controller, Delete, Get, HttpCode, Ip, Post } from '@nestjs/common';
 import { Answers, JSON_BODY } from '../http/openapi.ts';
 import { IdParam } from '../http/parameters.ts';
 import type { Actor } from '../identity/actor.ts';
+import { Tries } from './tries.ts';
 import { ApiTokenBody } from './api-token-body.ts';
 import { ApiTokensService, type ApiTokenView } from './api-tokens.service.ts';
 import { May } from '../identity/rights.ts';
@@ -11,7 +12,10 @@ import { CurrentActor } from '../identity/access.ts';
 @May('own')
 @Controller('account/tokens')
 export class ApiTokensController {
-  constructor(private readonly tokens: ApiTokensService) {}
+  constructor(
+    private readonly tokens: ApiTokensService,
+    private readonly tries: Tries,
+  ) {}
 
   @Answers({ schema: ['ApiToken'] })
   @Get()
@@ -19,12 +23,22 @@ export class ApiTokensController {
     return this.tokens.list(actor);
   }
 
-  /** `Authorization: Bearer wct_TOKEN` gives the person's rights, except to their own account. */
-  @Answers({ schema: 'ApiToken', fails: [...JSON_BODY, 'id-reused', 'not-accepted'] })
+  /** `Authorization: Bearer wct_TOKEN` gives the person's rights within its scopes, never to their account or the company. */
+  @Answers({
+    schema: 'ApiToken',
+    fails: [...JSON_BODY, 'id-reused', 'not-accepted', 'too-many-tries'],
+  })
   @Post()
   @HttpCode(200)
-  make(@CurrentActor() actor: Actor, @Body() body: ApiTokenBody): Promise<ApiTokenView> {
-    return this.tokens.make(actor, body);
+  async make(
+    @CurrentActor() actor: Actor,
+    @Ip() address: string,
+    @Body() body: ApiTokenBody,
+  ): Promise<ApiTokenView> {
+    const succeeded = await this.tries.signIn(address, actor.personId);
+    const made = await this.tokens.make(actor, body);
+    await succeeded();
+    return made;
   }
 
   @Answers({ status: 204, fails: ['foreign-origin', 'not-found'] })

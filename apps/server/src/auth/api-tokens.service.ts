@@ -4,7 +4,9 @@ import { DataSource, MoreThan } from 'typeorm';
 import { ApiError, notAccepted } from '../http/api-error.ts';
 import { hashOfToken } from '../platform/token.ts';
 import type { Actor } from '../identity/actor.ts';
-import type { ApiTokenBody } from './api-token-body.ts';
+import type { Scope } from '../identity/rights.ts';
+import { checkPassword } from './account.service.ts';
+import { USUAL_DAYS, type ApiTokenBody } from './api-token-body.ts';
 import { ApiToken } from './api-token.entity.ts';
 import { AuditService } from '../audit/audit.service.ts';
 
@@ -17,15 +19,17 @@ export const TOKEN_PREFIX = 'wct_';
 export interface ApiTokenView {
   readonly id: string;
   readonly name: string;
+  readonly scopes: readonly Scope[];
   /** ISO instants. */
   readonly madeAt: string;
   readonly expiresAt: string;
   readonly usedAt: string | null;
 }
 
-const tokenView = ({ id, name, at, expiresAt, usedAt }: ApiToken): ApiTokenView => ({
+const tokenView = ({ id, name, scopes, at, expiresAt, usedAt }: ApiToken): ApiTokenView => ({
   id,
   name,
+  scopes,
   madeAt: at.toISOString(),
   expiresAt: expiresAt.toISOString(),
   usedAt: usedAt?.toISOString() ?? null,
@@ -48,11 +52,16 @@ export class ApiTokensService {
     return rows.map(tokenView);
   }
 
-  /** Creating a token again under the same id changes nothing. */
+  /**
+   * Creating a token again under the same id changes nothing.
+   *
+   * @throws ApiError 422 if the password is wrong
+   */
   async make(
     { companyId, personId }: Actor,
-    { id: given, token, name, days }: ApiTokenBody,
+    { id: given, token, name, scopes, password, days = USUAL_DAYS }: ApiTokenBody,
   ): Promise<ApiTokenView> {
+    await checkPassword(this.database.manager, { companyId, id: personId }, password);
     const id = given.toLowerCase();
     const tokenHash = hashOfToken(token);
     const made = await this.database.transaction(async (database) => {
@@ -71,7 +80,15 @@ export class ApiTokensService {
           },
         ]);
       const expiresAt = new Date(Date.now() + days * DAY_MS);
-      await database.insert(ApiToken, { companyId, id, personId, name, tokenHash, expiresAt });
+      await database.insert(ApiToken, {
+        companyId,
+        id,
+        personId,
+        name,
+        scopes,
+        tokenHash,
+        expiresAt,
+      });
       await this.audit.note({ companyId, personId, what: 'token-made' }, database);
       return database.findOneByOrFail(ApiToken, { companyId, id });
     });
@@ -97,7 +114,7 @@ export class ApiTokensService {
     const tokenHash = hashOfToken(token);
     const [row]: (Actor & { isStale: boolean })[] = await this.database.query(
       `select p.company_id as "companyId", c.name as "companyName", p.id as "personId", p.name as "personName", p.role,
-         coalesce(t.used_at < now() - interval '5 minutes', true) as "isStale"
+         t.scopes, coalesce(t.used_at < now() - interval '5 minutes', true) as "isStale"
        from api_tokens t
        join people p on p.company_id = t.company_id and p.id = t.person_id
        join companies c on c.id = t.company_id

@@ -7,8 +7,17 @@ import { ApiError } from '../http/api-error.ts';
 import { isPublicWrite, PUBLIC } from '../http/public.ts';
 import type { Actor } from '../identity/actor.ts';
 import { ROLE_WORDS } from '../identity/person.entity.ts';
-import { isAllowed, RIGHT, rightOf, RIGHTS, type Right } from '../identity/rights.ts';
-import { isByToken, Who } from './who.ts';
+import {
+  isAllowed,
+  isInScope,
+  RIGHT,
+  rightOf,
+  RIGHTS,
+  SCOPE,
+  type Right,
+  type Scope,
+} from '../identity/rights.ts';
+import { Who } from './who.ts';
 
 /** Only owners can change roles, so the message refers people to an owner. */
 const notAllowed = (right: Right) =>
@@ -17,11 +26,14 @@ const notAllowed = (right: Right) =>
     message: say`only these roles can do this: ${RIGHTS[right].roles.map((role) => ROLE_WORDS[role]).join(', ')}. Ask an owner`,
   });
 
-/** A lost token must not be enough to take over the account. */
-const notByToken = () =>
+/** A lost token must not be enough to take over the account or the company. */
+const notByToken = (right: Right) =>
   new ApiError({
     code: 'not-allowed',
-    message: say`a token cannot do this; sign in with your password`,
+    message:
+      right === 'own' || right === 'company'
+        ? say`a token cannot do this; sign in with your password`
+        : say`this token’s scopes do not allow this`,
   });
 
 const notSignedIn = () => new ApiError({ code: 'not-signed-in', message: say`sign in first` });
@@ -103,7 +115,8 @@ export class SessionGuard implements CanActivate {
       : refusalOf(await this.who.leaver(request));
     if (refusal) throw refusal;
     const right = rightOf(marked<Right>(RIGHT), request.method);
-    if (right === 'own' && isByToken(request)) throw notByToken();
+    const { scopes } = actor ?? {};
+    if (scopes && !isInScope(scopes, right, marked<Scope | 'none'>(SCOPE))) throw notByToken(right);
     if (!actor || !isAllowed(actor.role, right)) throw notAllowed(right);
     return true;
   }

@@ -12,9 +12,6 @@ const tokenIn = ({ headers }: Pick<Request, 'headers'>): string | null => {
   return borne.startsWith(TOKEN_PREFIX) ? borne.slice(TOKEN_PREFIX.length) : null;
 };
 
-/** Whether the request used a personal token. */
-export const isByToken = (request: Pick<Request, 'headers'>): boolean => tokenIn(request) !== null;
-
 /** Finds the person behind a request, by session or by token. A session does not make up for an invalid token. */
 @Injectable()
 export class Who {

@@ -10,7 +10,7 @@ import {
   StreamableFile,
 } from '@nestjs/common';
 import type { Actor } from '../identity/actor.ts';
-import { May } from '../identity/rights.ts';
+import { May, Within } from '../identity/rights.ts';
 import { CurrentActor } from '../identity/access.ts';
 import { fileOf } from '../http/files.ts';
 import { Answers, JSON_BODY, JSON_WRITE } from '../http/openapi.ts';
@@ -32,6 +32,7 @@ const CHANGE = [...JSON_WRITE, 'not-found', 'stale-version', 'id-reused'] as con
 const FILE = 'text/calendar';
 const NAME = 'visits-due.ics';
 
+@Within('calendar')
 @Controller()
 export class CalendarController {
   constructor(

@@ -1,6 +1,6 @@
 import { Body, Controller, Get, HttpCode, Post } from '@nestjs/common';
 import type { Actor } from '../identity/actor.ts';
-import { May } from '../identity/rights.ts';
+import { May, Within } from '../identity/rights.ts';
 import { CurrentActor } from '../identity/access.ts';
 import { Answers, JSON_WRITE, WRITE } from '../http/openapi.ts';
 import { IdParam } from '../http/parameters.ts';
@@ -20,6 +20,7 @@ export class PeopleController {
   ) {}
 
   @Answers({ schema: ['Member'] })
+  @Within('none')
   @Get()
   list(@CurrentActor() actor: Actor): Promise<readonly MemberView[]> {
     return this.members.list(actor);

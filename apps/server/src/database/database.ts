@@ -25,6 +25,7 @@ import { Merged1815000000000 } from './migrations/1815000000000-merged.ts';
 import { Acceptances1817000000000 } from './migrations/1817000000000-acceptances.ts';
 import { TimerStatus1818000000000 } from './migrations/1818000000000-timer-status.ts';
 import { OverSupply1819000000000 } from './migrations/1819000000000-over-supply.ts';
+import { TokenScopes1820000000000 } from './migrations/1820000000000-token-scopes.ts';
 import { OfficeTasks1814000000000 } from './migrations/1814000000000-office-tasks.ts';
 
 const MIGRATIONS = [
@@ -53,6 +54,7 @@ const MIGRATIONS = [
   Acceptances1817000000000,
   TimerStatus1818000000000,
   OverSupply1819000000000,
+  TokenScopes1820000000000,
 ];
 
 /**

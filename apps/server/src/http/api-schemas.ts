@@ -282,6 +282,7 @@ export const SCHEMAS: Record<string, Schema> = {
   ApiToken: record({
     id: uuid,
     name: text,
+    scopes: listOf({ type: 'string', enum: ['read', 'write', 'calendar'] }),
     madeAt: moment,
     expiresAt: moment,
     usedAt: orNull(moment),

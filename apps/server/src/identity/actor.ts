@@ -1,4 +1,5 @@
 import type { Role } from './person.entity.ts';
+import type { Scope } from './rights.ts';
 
 /** The signed-in person. All database access takes its company from here and nowhere else. */
 export interface Actor {
@@ -7,4 +8,6 @@ export interface Actor {
   readonly personId: string;
   readonly personName: string;
   readonly role: Role;
+  /** Of the personal token that the request used; absent for a session. */
+  readonly scopes?: readonly Scope[];
 }

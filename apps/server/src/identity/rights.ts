@@ -22,6 +22,31 @@ export const RIGHTS = {
 } as const satisfies Record<string, { readonly roles: readonly Role[]; readonly words: string }>;
 export type Right = keyof typeof RIGHTS;
 
+/** What a personal token may be used for: reading; changing sites and timers; reading and planning visits. */
+export const SCOPES = ['read', 'write', 'calendar'] as const;
+export type Scope = (typeof SCOPES)[number];
+
+/**
+ * Whether a token with some scopes may use a right. Never the person's own account or the company: a stolen token must not be enough to
+ * take over either.
+ *
+ * @param scope enough for the route besides the right's own; `none`: no token may use it
+ */
+export function isInScope(
+  scopes: readonly Scope[],
+  right: Right,
+  scope: Scope | 'none' | undefined,
+): boolean {
+  if (right === 'own' || right === 'company' || scope === 'none') return false;
+  const own = right === 'see' ? 'read' : 'write';
+  return scopes.includes(own) || (scope !== undefined && scopes.includes(scope));
+}
+
+export const SCOPE = 'scope';
+
+/** A scope that is enough for a route, besides `read` or `write`; `none`: no token may use it. */
+export const Within = (scope: Scope | 'none') => SetMetadata(SCOPE, scope);
+
 export const RIGHT = 'right';
 
 /** The right a handler needs. By default reading needs `see` and writing needs `work`. */

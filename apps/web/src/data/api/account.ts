@@ -78,10 +78,14 @@ export function useSecondFactor() {
   });
 }
 
+/** What a token may be used for (server identity/rights.ts). */
+export type Scope = 'read' | 'write' | 'calendar';
+
 export interface ApiToken {
   readonly id: string;
   /** What it is for. */
   readonly name: string;
+  readonly scopes: readonly Scope[];
   /** ISO instants. */
   readonly madeAt: string;
   readonly expiresAt: string;
@@ -103,6 +107,8 @@ export function useMakeToken() {
       readonly id: string;
       readonly token: string;
       readonly name: string;
+      readonly scopes: readonly Scope[];
+      readonly password: string;
       readonly days: number;
     }) => request<ApiToken>('POST', '/api/account/tokens', body),
     onSettled: () => client.invalidateQueries({ queryKey: tokensKey }),

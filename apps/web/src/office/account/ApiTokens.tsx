@@ -1,18 +1,31 @@
 import { useState, type FormEvent } from 'react';
-import { Alert, Button, Typography } from 'antd';
-import { useApiTokens, useMakeToken, useWithdrawToken } from '../../data/api/account.ts';
+import { Alert, Button, Checkbox, Typography } from 'antd';
+import {
+  useApiTokens,
+  useMakeToken,
+  useWithdrawToken,
+  type Scope,
+} from '../../data/api/account.ts';
 import { failureWords, newId, RefusedError } from '../../data/api/request.ts';
 import { SelectField } from '../../shared/fields/SelectField.tsx';
 import { faultAt, TextField } from '../../shared/fields/TextField.tsx';
 import { newToken } from '../../app/platform/token.ts';
 import { useMoment } from '../../app/platform/useMoment.ts';
-import { say } from '@water-clock/core';
+import { listed, say } from '@water-clock/core';
 
 const DAYS = [
   [30, say`a month`],
   [90, say`three months`],
   [365, say`a year`],
 ] as const;
+
+const SCOPES: readonly { readonly value: Scope; readonly label: string }[] = [
+  { value: 'read', label: say`read everything you can see` },
+  { value: 'write', label: say`change sites and timers` },
+  { value: 'calendar', label: say`read and plan visits` },
+];
+const scopesWords = (scopes: readonly Scope[]) =>
+  listed(SCOPES.filter(({ value }) => scopes.includes(value)).map(({ label }) => label));
 
 const makeIds = () => ({ id: newId(), token: newToken() });
 
@@ -25,17 +38,20 @@ export function ApiTokens() {
   // If the answer is lost, the same token is created again, not a second one.
   const [ids, setIds] = useState(makeIds);
   const [name, setName] = useState('');
+  const [scopes, setScopes] = useState<readonly Scope[]>(['read']);
+  const [password, setPassword] = useState('');
   const [days, setDays] = useState(90);
   const [made, setMade] = useState<string | null>(null);
   const submit = (event: FormEvent) => {
     event.preventDefault();
     make.mutate(
-      { ...ids, name, days },
+      { ...ids, name, scopes, password, days },
       {
         onSuccess: () => {
           setMade(`wct_${ids.token}`);
           setIds(makeIds());
           setName('');
+          setPassword('');
         },
         onError: (told) => {
           if (told instanceof RefusedError) setIds(makeIds());
@@ -44,13 +60,13 @@ export function ApiTokens() {
     );
   };
   const fault = faultAt(make.error, 'name');
-  const error = withdraw.error ?? (fault === undefined ? make.error : null);
+  const wrong = fault ?? faultAt(make.error, 'password');
+  const error = withdraw.error ?? (wrong === undefined ? make.error : null);
   return (
     <section className="stack">
       <h2>{say`API tokens`}</h2>
       <p>
-        {say`A program sends`} <code>Authorization: Bearer</code>{' '}
-        {say`and a token, and can then do what you can do, except change your account.`}{' '}
+        {say`A program that sends “Authorization: Bearer” and a token can do what you choose below, but never change your account or the company.`}{' '}
         <a href="/api/docs">{say`API documentation`}</a>
       </p>
       {made && (
@@ -67,6 +83,8 @@ export function ApiTokens() {
             <li key={token.id}>
               <span>
                 <strong>{token.name}</strong>{' '}
+                <span className="soft">{scopesWords(token.scopes)}</span>
+                <br />
                 <span className="soft">
                   {token.usedAt === null
                     ? say`valid until ${moment(token.expiresAt)}, never used`
@@ -84,13 +102,32 @@ export function ApiTokens() {
       )}
       <form className="stack slim" onSubmit={submit} noValidate>
         <TextField label={say`Purpose`} value={name} set={setName} fault={fault} />
+        <Checkbox.Group<Scope>
+          className="stack near"
+          aria-label={say`Scopes`}
+          options={[...SCOPES]}
+          value={[...scopes]}
+          onChange={setScopes}
+        />
         <SelectField
           label={say`Valid for`}
           value={days}
           options={DAYS}
           pick={(value) => setDays(Number(value))}
         />
-        <Button htmlType="submit" loading={make.isPending}>{say`Create token`}</Button>
+        <TextField
+          label={say`Your password`}
+          type="password"
+          value={password}
+          set={setPassword}
+          fault={faultAt(make.error, 'password')}
+          autoComplete="current-password"
+        />
+        <Button
+          htmlType="submit"
+          disabled={scopes.length === 0}
+          loading={make.isPending}
+        >{say`Create token`}</Button>
       </form>
       {error && <Alert type="error" title={failureWords(error, say`Not done`)} />}
     </section>
