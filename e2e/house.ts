@@ -119,6 +119,8 @@ export class House {
       env: {
         WATER_CLOCK_DEMO: '1',
         LOG_LEVEL: 'error',
+        // A slow machine must not look like an unattended one.
+        WATER_CLOCK_CONFIRM_MINUTES: '600',
         WATER_CLOCK_SIGN_IN_TRIES: '1000',
         // A slow machine must not look like trouble.
         WATER_CLOCK_DATABASE_PATIENCE: '20',

@@ -94,6 +94,12 @@ const ROWS: Record<string, Row> = {
     done: 401,
     body: () => ({ email: 'a@b.example', password: 'x' }),
   },
+  'GET /api/session/confirm': { access: 'own', done: 204 },
+  'POST /api/session/confirm': {
+    access: 'own',
+    done: 422,
+    body: () => ({ password: 'not it' }),
+  },
   'DELETE /api/session': { access: 'own', done: 204 },
   'GET /api/docs': { access: 'open' },
   'GET /api/docs.json': { access: 'open' },

@@ -431,6 +431,39 @@ describe('a token', () => {
   });
 });
 
+describe('a browser that was left open', () => {
+  test('is asked for the password again before it reaches people, mail, the company or a deletion', async () => {
+    const before = await owner.get('/api/session/confirm');
+    expect(before.status).toBe(204);
+    await database.query(`update sessions set confirmed_at = now() - interval '11 minutes'`);
+    const robin = (await owner.get('/api/people').expect(200)).body as { id: string }[];
+    const path = `/api/people/${robin[0]?.id}`;
+    for (const asked of [
+      owner.post(`${path}/password-link`).send({}),
+      owner.post('/api/invitations').send({}),
+      owner.post('/api/company/changes').send({}),
+      owner.get('/api/mails'),
+      owner.get('/api/company/archive'),
+      owner.delete('/api/account/sessions'),
+      owner.get('/api/session/confirm'),
+    ]) {
+      const { status, body } = await asked;
+      expect([status, (body as { code: string }).code]).toEqual([403, 'confirm-needed']);
+    }
+    // Everything else goes on.
+    await owner.get('/api/sites').expect(200);
+    await owner.post('/api/sites').send({}).expect(400);
+    const confirm = (password: string) => owner.post('/api/session/confirm').send({ password });
+    expect((await confirm('not it').expect(422)).body).toMatchObject({
+      faults: [{ code: 'wrong-password', path: 'password' }],
+    });
+    await owner.get('/api/mails').expect(403);
+    await confirm(PASSWORD).expect(204);
+    await owner.get('/api/mails').expect(200);
+    await owner.post('/api/invitations').send({}).expect(400);
+  });
+});
+
 describe('who cannot sign in', () => {
   const mails = async () =>
     (await owner.get('/api/mails').expect(200)).body as {

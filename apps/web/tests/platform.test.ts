@@ -2,6 +2,7 @@
 import { afterEach, describe, expect, jest, test } from '@jest/globals';
 import { parseDate, readTimerKind, TIMER_KINDS, type Plan, formatMoment } from '@water-clock/core';
 import { RefusedError, request, UnreachableError } from '../src/data/api/request.ts';
+import { confirming } from '../src/data/api/confirming.ts';
 import { curveGeometry } from '../src/shared/charts/curveGeometry.ts';
 import { kindOfAnswers, USUAL_ANSWERS, type Answers } from '../src/office/library/kindQuestions.ts';
 import { datesText, endsOf, ruleWords, spansWords, weekWords } from '../src/visit/planner/facts.ts';
@@ -100,6 +101,44 @@ describe('a request', () => {
   ])('that gets %s in place of an answer got none', async (_what, response) => {
     jest.spyOn(globalThis, 'fetch').mockResolvedValue(response);
     await expect(request('POST', '/api/x', {})).rejects.toBeInstanceOf(UnreachableError);
+  });
+
+  test('that wants the password is sent again once it was given, and asks once for several', async () => {
+    const stale = () =>
+      new Response('{"code":"confirm-needed","message":"confirm first"}', {
+        status: 403,
+        headers: { 'water-clock-api': '1' },
+      });
+    const good = () =>
+      new Response('{"id":7}', { status: 200, headers: { 'water-clock-api': '1' } });
+    let isGiven = false;
+    const fetched = jest
+      .spyOn(globalThis, 'fetch')
+      .mockImplementation(() => Promise.resolve(isGiven ? good() : stale()));
+    // Without a page that can ask it stays a refusal.
+    await expect(request('GET', '/api/mails')).rejects.toMatchObject({ code: 'confirm-needed' });
+    const ask = jest.fn(() => {
+      isGiven = true;
+      return Promise.resolve(true);
+    });
+    confirming.askedBy(ask);
+    fetched.mockClear();
+    const both = await Promise.all([
+      request('GET', '/api/mails'),
+      request('POST', '/api/x', { id: 1 }),
+    ]);
+    expect(both).toEqual([{ id: 7 }, { id: 7 }]);
+    expect(ask).toHaveBeenCalledTimes(1);
+    expect(fetched).toHaveBeenCalledTimes(4);
+    // Who cancels gets the refusal, and is asked again the next time.
+    isGiven = false;
+    const no = jest.fn(() => Promise.resolve(false));
+    confirming.askedBy(no);
+    for (const times of [1, 2]) {
+      await expect(request('GET', '/api/mails')).rejects.toMatchObject({ code: 'confirm-needed' });
+      expect(no).toHaveBeenCalledTimes(times);
+    }
+    confirming.askedBy(null);
   });
 
   test('that finds no server, or one that broke down, can be tried again', async () => {

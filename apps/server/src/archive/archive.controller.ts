@@ -1,7 +1,7 @@
 import { Controller, Get, HttpCode, Put, Req, StreamableFile } from '@nestjs/common';
 import type { Request } from 'express';
 import type { Actor } from '../identity/actor.ts';
-import { May } from '../identity/rights.ts';
+import { Fresh, May } from '../identity/rights.ts';
 import { CurrentActor } from '../identity/access.ts';
 import { fileOf } from '../http/files.ts';
 import { Answers, BytesBody, WORK, WRITE } from '../http/openapi.ts';
@@ -22,6 +22,7 @@ export class ArchiveController {
 
   /** The whole company as one ZIP: its library and the archive of each site. */
   @May('company')
+  @Fresh()
   @Answers({ mediaType: 'application/zip', fails: ['not-allowed'] })
   @Get('company/archive')
   async company(@CurrentActor() actor: Actor): Promise<StreamableFile> {

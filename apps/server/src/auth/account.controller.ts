@@ -5,7 +5,7 @@ import { Tries } from './tries.ts';
 import { ChangePasswordBody, PasswordBody, SecondFactorBody } from './account-body.ts';
 import { AccountService, type SessionEntry } from './account.service.ts';
 import type { Actor } from '../identity/actor.ts';
-import { May } from '../identity/rights.ts';
+import { Fresh, May } from '../identity/rights.ts';
 import type { NewFactor } from './second-factor.ts';
 import { CurrentActor, type SignedInRequest } from '../identity/access.ts';
 import { SessionService } from './session.service.ts';
@@ -30,6 +30,7 @@ export class AccountController {
   }
 
   /** All except the current session. */
+  @Fresh()
   @Answers({ status: 204, fails: ['foreign-origin'] })
   @Delete('sessions')
   @HttpCode(204)

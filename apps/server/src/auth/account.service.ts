@@ -9,6 +9,7 @@ import type { Actor } from '../identity/actor.ts';
 import type { Audited } from '../audit/audit.entity.ts';
 import { AuditService } from '../audit/audit.service.ts';
 import { Person } from '../identity/person.entity.ts';
+import { checkPassword } from './check-password.ts';
 import { newFactor, stepOf, type NewFactor } from './second-factor.ts';
 import { Session } from './session.entity.ts';
 import { hashPassword } from './session.service.ts';
@@ -36,17 +37,6 @@ interface OwnChange {
 
 const refused = (code: string, path: string, message: string) =>
   notAccepted([{ code, path, message }]);
-
-/** @throws ApiError 422 if it is not the person's password */
-export async function checkPassword(
-  database: EntityManager,
-  who: Pick<Person, 'companyId' | 'id'>,
-  password: string,
-): Promise<void> {
-  const { passwordHash } = await database.findOneByOrFail(Person, who);
-  if (!(await verify(passwordHash, password)))
-    throw refused('wrong-password', 'password', say`this is not your current password`);
-}
 
 /** Changes to a person's own account. Each asks for the password again, so that an unattended browser is not enough. */
 @Injectable()

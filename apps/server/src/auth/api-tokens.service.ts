@@ -5,7 +5,7 @@ import { ApiError, notAccepted } from '../http/api-error.ts';
 import { hashOfToken } from '../platform/token.ts';
 import type { Actor } from '../identity/actor.ts';
 import type { Scope } from '../identity/rights.ts';
-import { checkPassword } from './account.service.ts';
+import { checkPassword } from './check-password.ts';
 import { USUAL_DAYS, type ApiTokenBody } from './api-token-body.ts';
 import { ApiToken } from './api-token.entity.ts';
 import { AuditService } from '../audit/audit.service.ts';

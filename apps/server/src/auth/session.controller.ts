@@ -26,7 +26,8 @@ import type { Role } from '../identity/person.entity.ts';
 import { DEMO_SIGN_IN, type DemoSignIn } from './demo-sign-in.ts';
 import type { PreferencesView } from '../identity/preferences.ts';
 import { CurrentActor, type SignedInRequest } from '../identity/access.ts';
-import { May } from '../identity/rights.ts';
+import { Fresh, May } from '../identity/rights.ts';
+import { PasswordBody } from './account-body.ts';
 import { PasswordField } from '../identity/person-fields.ts';
 import { SESSION_DAYS, SessionService, type NotSignedIn } from './session.service.ts';
 
@@ -125,6 +126,31 @@ export class SessionController {
       path: '/',
       maxAge: SESSION_DAYS * 86_400_000,
     });
+  }
+
+  /** Whether the password counts as just given; else `confirm-needed`. */
+  @Answers({ status: 204, fails: ['confirm-needed'] })
+  @May('own')
+  @Fresh()
+  @Get('confirm')
+  @HttpCode(204)
+  confirmed(): void {
+    // The guard has looked.
+  }
+
+  @Answers({ status: 204, fails: [...JSON_BODY, 'not-accepted', 'too-many-tries'] })
+  @May('own')
+  @Post('confirm')
+  @HttpCode(204)
+  async confirm(
+    @CurrentActor() actor: Actor,
+    @Ip() address: string,
+    @Req() request: SignedInRequest,
+    @Body() { password }: PasswordBody,
+  ): Promise<void> {
+    const succeeded = await this.tries.signIn(address, actor.personId);
+    await this.sessions.confirm(request.cookies, actor, password);
+    await succeeded();
   }
 
   @Answers({ status: 204, fails: ['foreign-origin'] })

@@ -40,6 +40,10 @@ export class Session {
   @Column('timestamptz', { name: 'seen_at', default: () => 'now()' })
   seenAt: Date;
 
+  /** When the password was last given. */
+  @Column('timestamptz', { name: 'confirmed_at', default: () => 'now()' })
+  confirmedAt: Date;
+
   @Column('timestamptz', { default: () => 'now()' })
   at: Date;
 

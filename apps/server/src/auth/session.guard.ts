@@ -9,6 +9,7 @@ import type { Actor } from '../identity/actor.ts';
 import { ROLE_WORDS } from '../identity/person.entity.ts';
 import {
   isAllowed,
+  FRESH,
   isInScope,
   RIGHT,
   rightOf,
@@ -35,6 +36,9 @@ const notByToken = (right: Right) =>
         ? say`a token cannot do this; sign in with your password`
         : say`this token’s scopes do not allow this`,
   });
+
+const notConfirmed = () =>
+  new ApiError({ code: 'confirm-needed', message: say`confirm your password first` });
 
 const notSignedIn = () => new ApiError({ code: 'not-signed-in', message: say`sign in first` });
 
@@ -118,6 +122,8 @@ export class SessionGuard implements CanActivate {
     const { scopes } = actor ?? {};
     if (scopes && !isInScope(scopes, right, marked<Scope | 'none'>(SCOPE))) throw notByToken(right);
     if (!actor || !isAllowed(actor.role, right)) throw notAllowed(right);
+    const isFresh = marked<boolean>(FRESH) ?? (right === 'company' && request.method !== 'GET');
+    if (isFresh && !actor.isConfirmed) throw notConfirmed();
     return true;
   }
 }

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { hash, verify } from '@node-rs/argon2';
+import { checkPassword } from './check-password.ts';
 import { DataSource, IsNull, LessThan } from 'typeorm';
 import { AuditService } from '../audit/audit.service.ts';
 import { Settings } from '../platform/settings.ts';
@@ -99,6 +100,23 @@ export class SessionService {
     return { token };
   }
 
+  /**
+   * Notes that the person of a session has just given the password.
+   *
+   * @throws ApiError 422 if it is wrong
+   */
+  async confirm(
+    cookies: Readonly<Record<string, unknown>>,
+    { companyId, personId: id }: Actor,
+    password: string,
+  ): Promise<void> {
+    await checkPassword(this.database.manager, { companyId, id }, password);
+    const tokenHash = this.hashIn(cookies);
+    await this.database.query('update sessions set confirmed_at = now() where token_hash = $1', [
+      tokenHash,
+    ]);
+  }
+
   /** When two requests use the same code at once, only one succeeds. */
   private async takesCode(person: Person, code: string): Promise<boolean> {
     const step = stepOf(person.secondFactor ?? '', code, person.secondFactorStep);
@@ -141,13 +159,13 @@ export class SessionService {
     const tokenHash = this.hashIn(cookies);
     const [row]: (Actor & { role: Role; isStale: boolean })[] = await this.database.query(
       `select p.company_id as "companyId", c.name as "companyName", p.id as "personId", p.name as "personName", p.role,
-         s.seen_at < now() - interval '5 minutes' as "isStale"
+         s.confirmed_at > now() - make_interval(mins => $4) as "isConfirmed", s.seen_at < now() - interval '5 minutes' as "isStale"
        from sessions s
        join people p on p.company_id = s.company_id and p.id = s.person_id
        join companies c on c.id = s.company_id
        where s.token_hash = $1 and s.expires_at > $2 and s.seen_at > now() - make_interval(hours => $3)
          and p.taken_out_at is null`,
-      [tokenHash, new Date(), this.settings.idleHours],
+      [tokenHash, new Date(), this.settings.idleHours, this.settings.confirmMinutes],
     );
     if (!row) return null;
     const { isStale, ...actor } = row;

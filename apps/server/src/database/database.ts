@@ -26,6 +26,7 @@ import { Acceptances1817000000000 } from './migrations/1817000000000-acceptances
 import { TimerStatus1818000000000 } from './migrations/1818000000000-timer-status.ts';
 import { OverSupply1819000000000 } from './migrations/1819000000000-over-supply.ts';
 import { TokenScopes1820000000000 } from './migrations/1820000000000-token-scopes.ts';
+import { ConfirmedSessions1821000000000 } from './migrations/1821000000000-confirmed-sessions.ts';
 import { OfficeTasks1814000000000 } from './migrations/1814000000000-office-tasks.ts';
 
 const MIGRATIONS = [
@@ -55,6 +56,7 @@ const MIGRATIONS = [
   TimerStatus1818000000000,
   OverSupply1819000000000,
   TokenScopes1820000000000,
+  ConfirmedSessions1821000000000,
 ];
 
 /**

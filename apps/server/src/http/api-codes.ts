@@ -16,6 +16,10 @@ export const API_CODES = {
     status: 403,
     meaning: 'made for another person than the one signed in',
   },
+  'confirm-needed': {
+    status: 403,
+    meaning: 'the password was not given in the last ten minutes; `POST /api/session/confirm`',
+  },
   'not-allowed': { status: 403, meaning: 'the person’s role does not allow it' },
   'founding-closed': {
     status: 403,

@@ -8,6 +8,8 @@ export interface Actor {
   readonly personId: string;
   readonly personName: string;
   readonly role: Role;
+  /** Whether the password was given in the last minutes; absent for a personal token. */
+  readonly isConfirmed?: boolean;
   /** Of the personal token that the request used; absent for a session. */
   readonly scopes?: readonly Scope[];
 }

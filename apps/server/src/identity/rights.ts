@@ -47,6 +47,11 @@ export const SCOPE = 'scope';
 /** A scope that is enough for a route, besides `read` or `write`; `none`: no token may use it. */
 export const Within = (scope: Scope | 'none') => SetMetadata(SCOPE, scope);
 
+export const FRESH = 'fresh';
+
+/** A route that an unattended browser must not reach: the password has to be fresh. Writes with the right `company` always are. */
+export const Fresh = () => SetMetadata(FRESH, true);
+
 export const RIGHT = 'right';
 
 /** The right a handler needs. By default reading needs `see` and writing needs `work`. */

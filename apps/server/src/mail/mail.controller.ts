@@ -1,11 +1,12 @@
 import { Controller, Get } from '@nestjs/common';
 import type { Actor } from '../identity/actor.ts';
-import { May } from '../identity/rights.ts';
+import { Fresh, May } from '../identity/rights.ts';
 import { CurrentActor } from '../identity/access.ts';
 import { Answers } from '../http/openapi.ts';
 import { MailService, type MailView } from './mail.service.ts';
 
 @May('company')
+@Fresh()
 @Controller('mails')
 export class MailController {
   constructor(private readonly mail: MailService) {}

@@ -88,6 +88,10 @@ export class Settings {
   @Count('WATER_CLOCK_PAGE_TRIES', 0)
   pageTriesPerMinute: number;
 
+  /** Minutes for which a password counts as just given, for what an unattended browser must not do. */
+  @Count('WATER_CLOCK_CONFIRM_MINUTES', 1)
+  confirmMinutes: number;
+
   /** A session unused for this long has ended. */
   @Count('WATER_CLOCK_IDLE_HOURS', 1)
   idleHours: number;
@@ -162,6 +166,7 @@ export function readSettings(env: Record<string, unknown>): Settings {
     trustProxy: env['WATER_CLOCK_TRUST_PROXY'] ?? null,
     signInTriesPerMinute: env['WATER_CLOCK_SIGN_IN_TRIES'] ?? 10,
     pageTriesPerMinute: env['WATER_CLOCK_PAGE_TRIES'] ?? 60,
+    confirmMinutes: env['WATER_CLOCK_CONFIRM_MINUTES'] ?? 10,
     idleHours: env['WATER_CLOCK_IDLE_HOURS'] ?? 168,
     workers: env['WATER_CLOCK_WORKERS'] ?? Math.max(1, availableParallelism() - 1),
     workSeconds: env['WATER_CLOCK_WORK_SECONDS'] ?? 10,

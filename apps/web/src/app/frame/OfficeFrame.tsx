@@ -7,6 +7,7 @@ import {
   UnorderedListOutlined,
 } from '@ant-design/icons';
 import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
+import { ConfirmWhenAsked } from '../../office/account/ConfirmWhenAsked.tsx';
 import { Commands } from './Commands.tsx';
 import { PersonMenu } from './PersonMenu.tsx';
 import { Rail } from './Rail.tsx';
@@ -28,22 +29,25 @@ export default function OfficeFrame() {
   const { pathname } = useLocation();
   const navigate = useNavigate();
   const commands = (
-    <Commands
-      commands={[
-        ...PLACES.map(({ to, name }) => ({
-          key: to,
-          kind: say`Page`,
-          name,
-          run: () => void navigate(to),
-        })),
-        {
-          key: 'new',
-          kind: say`Actions`,
-          name: say`New site`,
-          run: () => void navigate('/sites/new'),
-        },
-      ]}
-    />
+    <>
+      <ConfirmWhenAsked />
+      <Commands
+        commands={[
+          ...PLACES.map(({ to, name }) => ({
+            key: to,
+            kind: say`Page`,
+            name,
+            run: () => void navigate(to),
+          })),
+          {
+            key: 'new',
+            kind: say`Actions`,
+            name: say`New site`,
+            run: () => void navigate('/sites/new'),
+          },
+        ]}
+      />
+    </>
   );
   const here = PLACES.find(({ to }) => (to === '/' ? pathname === to : pathname.startsWith(to)));
   if (screen === 'phone')

@@ -8,6 +8,7 @@ import {
   OF_DEVICE,
   SESSION_PATH,
 } from '../offlineCache/keeping.ts';
+import { confirming } from './confirming.ts';
 import { ownerHeader, ownerName } from './whose.ts';
 
 export interface ApiFault {
@@ -139,7 +140,18 @@ function keepAnew(path: string): void {
 const keptModule = () => import('../offlineCache/kept.ts');
 const ownerOf = (path: string) => (path === SESSION_PATH ? OF_DEVICE : ownerName());
 
-async function asked<T>(
+/** Asks for the password again where the server wants that, and sends the request once more. */
+async function asked<T>(...asking: Parameters<typeof sent<T>>): Promise<T> {
+  try {
+    return await sent<T>(...asking);
+  } catch (error) {
+    const isUnconfirmed = error instanceof RefusedError && error.code === 'confirm-needed';
+    if (!isUnconfirmed || !(await confirming.ask())) throw error;
+    return sent<T>(...asking);
+  }
+}
+
+async function sent<T>(
   method: string,
   path: string,
   body?: unknown,

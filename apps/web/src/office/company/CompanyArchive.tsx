@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Alert, Button, Progress } from 'antd';
+import { request } from '../../data/api/request.ts';
 import { useLines } from '../../data/api/lines.ts';
 import { FileButton } from '../../shared/fields/FileButton.tsx';
 import { usePreferences } from '../../app/platform/preferences.tsx';
@@ -19,13 +20,20 @@ export function CompanyArchive() {
     },
     onSettled: () => client.invalidateQueries(),
   });
+  // A file is no request of ours, so the password is asked for first.
+  const save = useMutation({
+    mutationFn: () => request<undefined>('GET', '/api/session/confirm'),
+    onSuccess: () => location.assign('/api/company/archive'),
+  });
   const isEmpty = lines.data?.counts.all === 0;
   return (
     <section className="stack" aria-labelledby="company-archive">
       <h2 id="company-archive">{say`Company export`}</h2>
       <p className="soft">{say`The library and all sites with their timers, surveys, logbooks and photos, as open documents in one ZIP file. People and passwords are not included.`}</p>
       <div className="row near">
-        <Button href="/api/company/archive">{say`Export the company (.zip)`}</Button>
+        <Button loading={save.isPending} onClick={() => save.mutate()}>
+          {say`Export the company (.zip)`}
+        </Button>
         {isEmpty && (
           <FileButton
             label={say`Import a company (.zip)`}
@@ -52,7 +60,10 @@ export function CompanyArchive() {
           description={bring.data.refused.join(' ') || undefined}
         />
       )}
-      {bring.error && <Alert type="error" role="alert" title={bring.error.message} />}
+      {[bring, save].map(
+        ({ error }, i) =>
+          error && <Alert key={i} type="error" role="alert" title={error.message} />,
+      )}
     </section>
   );
 }
