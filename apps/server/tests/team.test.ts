@@ -447,8 +447,8 @@ describe('a browser that was left open', () => {
       owner.delete('/api/account/sessions'),
       owner.get('/api/session/confirm'),
     ]) {
-      const { status, body } = await asked;
-      expect([status, (body as { code: string }).code]).toEqual([403, 'confirm-needed']);
+      const answer = await asked;
+      expect([answer.status, codeIn(answer)]).toEqual([403, 'confirm-needed']);
     }
     // Everything else goes on.
     await owner.get('/api/sites').expect(200);
