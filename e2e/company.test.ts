@@ -165,6 +165,7 @@ test('a second factor is set up, asked for, and taken away by an owner; who is t
   await press(sorrel, 'Switch on');
   await sees(sorrel, 'main', /On\. Each sign-in also asks for a code/);
   await fill(sorrel, 'Purpose', 'Price list');
+  await fill(sorrel, 'Your password, to create the token', PASSWORD);
   await press(sorrel, 'Create token');
   const token = await sees(sorrel, '.notice', /wct_[\w-]{43}/);
   const asked = await fetch(`${house.server.url}/api/sites`, {
@@ -293,7 +294,7 @@ test('thirty gardens come from a spreadsheet, a restriction changes, and they ar
   await sees(owner, '.ant-drawer-body', /We will call you/);
   await owner.keyboard.press('Escape');
   await press(owner, 'Add 10 visits to the calendar');
-  await sees(owner, '[role=status]', /10 planned/);
+  await sees(owner, '[role=status]', /10 visits planned/);
   await press(owner, 'Accept all 30');
   await press(owner, 'Accept all');
   await sees(owner, 'main', /30 decided/);

@@ -269,7 +269,7 @@ test('a clock twelve hours out is found from what was seen, and is a fact once i
   await sees(
     page,
     '[aria-label="Seen"]',
-    /Rose bed \(station 5\) did not run from .* 6:15 am to .* 4:00 am: it ran just before, and it ran again then/,
+    /Rose bed \(station 5\) did not run from .* 6:15 am to .* 4:00 am\. It ran just before\. It ran again then/,
   );
   await unfold(page, '.signs-shown');
   await tick(page, '.signs input[type=checkbox]');

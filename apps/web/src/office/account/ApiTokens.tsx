@@ -11,7 +11,7 @@ import { SelectField } from '../../shared/fields/SelectField.tsx';
 import { faultAt, TextField } from '../../shared/fields/TextField.tsx';
 import { newToken } from '../../app/platform/token.ts';
 import { useMoment } from '../../app/platform/useMoment.ts';
-import { listed, say } from '@water-clock/core';
+import { say } from '@water-clock/core';
 
 const DAYS = [
   [30, say`a month`],
@@ -20,12 +20,14 @@ const DAYS = [
 ] as const;
 
 const SCOPES: readonly { readonly value: Scope; readonly label: string }[] = [
-  { value: 'read', label: say`read everything you can see` },
-  { value: 'write', label: say`change sites and timers` },
-  { value: 'calendar', label: say`read and plan visits` },
+  { value: 'read', label: say`Read everything you can see` },
+  { value: 'write', label: say`Change sites and timers` },
+  { value: 'calendar', label: say`Read and plan visits` },
 ];
 const scopesWords = (scopes: readonly Scope[]) =>
-  listed(SCOPES.filter(({ value }) => scopes.includes(value)).map(({ label }) => label));
+  SCOPES.filter(({ value }) => scopes.includes(value))
+    .map(({ label }) => label)
+    .join(', ');
 
 const makeIds = () => ({ id: newId(), token: newToken() });
 
@@ -116,7 +118,7 @@ export function ApiTokens() {
           pick={(value) => setDays(Number(value))}
         />
         <TextField
-          label={say`Your password`}
+          label={say`Your password, to create the token`}
           type="password"
           value={password}
           set={setPassword}
