@@ -77,7 +77,7 @@ test('two wires: searched, stopped, assigned, tried and replaced; what was read 
   const wires = '[aria-label="Two-wire"]';
   await press(page, 'Search line');
   await press(page, 'Stop the search');
-  await sees(page, wires, /stopped; results are kept/);
+  await sees(page, wires, /Stopped\. The results are kept/);
   await press(page, 'Search again');
   await sees(page, wires, /23 found after \d+ questions.*1 more decoder is on it/s);
   await press(page, 'Assign them in this order');

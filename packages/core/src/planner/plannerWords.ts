@@ -99,7 +99,10 @@ export function reasonSentence(reason: Reason, brief: Brief, clock: ClockStyle):
       if (parity) because.push(say`only ${parity} dates are allowed here`);
       if (mown.length > 0)
         because.push(say`the lawn must be dry for mowing on ${weekdaysWords(mown)}`);
-      const told = say`${program} waters ${reason.days.rule === 'weekdays' ? 'on ' : ''}${ruleWords(reason.days)}, ${datesWords(reason.dates)}`;
+      const told =
+        reason.days.rule === 'weekdays'
+          ? say`${program} waters on ${ruleWords(reason.days)}, ${datesWords(reason.dates)}`
+          : say`${program} waters ${ruleWords(reason.days)}, ${datesWords(reason.dates)}`;
       return because.length > 0
         ? `${told}: ${listed(because)}.`
         : say`${told}. No station needs more, and deep, infrequent watering is better than light, frequent watering.`;

@@ -16,7 +16,7 @@ import { nextRuling, rulingOn, type RuledHouse, type Ruling } from './ruling.ts'
 import type { MonthBan } from './houseRules.ts';
 import { SUPPLY_WORDS } from '../site/siteWords.ts';
 import type { Rules, RulesCondition } from './rules.ts';
-import { plural, say } from '../language/say.ts';
+import { plural, say, translator } from '../language/say.ts';
 
 /** `9:00 to 17:00 on Mon Fri`. */
 export function windowWords(
@@ -100,6 +100,8 @@ export function banSpanSentence(span: Omit<MonthBan, 'month'>, speech: Speech): 
 
 /** `1 May` or `May 1`. */
 function dayOfMonthWords(date: EpochDay, { order }: Speech): string {
+  const other = translator()?.date(date, 'date', order ?? 'day-month');
+  if (other !== undefined) return other;
   const { month, day } = civilOf(date);
   return order === 'month-day' ? `${monthName(month)} ${day}` : `${day} ${monthName(month)}`;
 }

@@ -1,3 +1,4 @@
+import { language } from '@water-clock/core';
 import { usePreferences } from './preferences.tsx';
 
 /** Formats an instant by the person's preferences, with the year if it is another one. */
@@ -6,7 +7,8 @@ export function useMoment(): (at: string) => string {
   const thisYear = new Date().getFullYear();
   return (at) => {
     const moment = new Date(at);
-    return new Intl.DateTimeFormat(order === 'month-day' ? 'en-US' : 'en-GB', {
+    const english = order === 'month-day' ? 'en-US' : 'en-GB';
+    return new Intl.DateTimeFormat(language() === 'es' ? 'es' : english, {
       ...(moment.getFullYear() === thisYear ? {} : { year: 'numeric' }),
       day: 'numeric',
       month: 'short',

@@ -12,6 +12,7 @@ import {
   type RuledOut,
   type Weekday,
   say,
+  listed,
 } from '@water-clock/core';
 import { STRIP, type Span, type StripGeometry } from './stripGeometry.ts';
 import type { Label, PlacedLabel } from './placeLabels.ts';
@@ -40,7 +41,7 @@ export function labelsOf(
   const overlaps = geometry.overlaps
     .filter((_, i) => i === 0 || !night.condensed)
     .map((overlap): Label => {
-      const words = say`${overlap.letters.split('').join(' and ')} overlap ${lengthWords(overlap.seconds)}`;
+      const words = say`${listed(overlap.letters.split(''))} overlap ${lengthWords(overlap.seconds)}`;
       const half = (words.length * 8) / 2;
       const x = Math.min(Math.max(middle(overlap), half), geometry.width - half);
       return {

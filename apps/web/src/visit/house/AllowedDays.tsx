@@ -21,10 +21,10 @@ const DAYS = 14;
 const HOURS_MARKED = [6, 12, 18];
 const percent = (share: number) => `${share * 100}%`;
 
-/** `not at all`, `at any hour`, `not from 9:00 am to 6:00 pm`. */
+/** `no watering allowed`, `at any hour`, `not from 9:00 am to 6:00 pm`. */
 function dayWords(held: readonly RuledOut[], begin: number, clock: '12' | '24'): string {
   if (held.length === 0) return say`at any time`;
-  if (held.some(({ from, to }) => to - from === SECONDS_PER_DAY)) return say`not at all`;
+  if (held.some(({ from, to }) => to - from === SECONDS_PER_DAY)) return say`no watering allowed`;
   const at = (moment: number) => timeWords(moment - begin, clock);
   return say`not ${listed(held.map(({ from, to }) => say`from ${at(from)} to ${at(to)}`))}`;
 }

@@ -11,6 +11,7 @@ import {
   type Station,
   type Survey,
   say,
+  lengthWords,
 } from '@water-clock/core';
 import { commitWords } from '../../data/editor/commitWords.ts';
 import type { TimerEditor } from '../../data/editor/editor.ts';
@@ -141,7 +142,7 @@ function StationFields({
 function stationWords(station: Station): string {
   const split =
     station.cycleSeconds !== undefined && station.soakSeconds !== undefined
-      ? [say`${station.cycleSeconds / 60} min, soak ${station.soakSeconds / 60}`]
+      ? [say`${lengthWords(station.cycleSeconds)}, soak ${lengthWords(station.soakSeconds)}`]
       : [];
   const off = station.enabled === false ? [say`disabled`] : [];
   const linked = station.linkedTo === undefined ? [] : [say`same as station ${station.linkedTo}`];

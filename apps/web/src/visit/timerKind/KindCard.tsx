@@ -8,6 +8,7 @@ import {
   type Timer,
   type TimerKind,
   say,
+  sayText,
 } from '@water-clock/core';
 import {
   BY_HAND_WORDS,
@@ -64,7 +65,7 @@ export function KindCard({
     ...(kind?.rainDelay ? ([[say`Rain delay`, rainDelayWords(kind.rainDelay)]] as const) : []),
   ];
   return (
-    <Card size="small" className="kind-card" title={timer.name}>
+    <Card size="small" className="kind-card" title={sayText(timer.name)}>
       <Descriptions
         size="small"
         column={{ xs: 1, md: 2 }}

@@ -9,6 +9,7 @@ import {
   type Timer,
   plural,
   say,
+  sayText,
 } from '@water-clock/core';
 import { useLibrary } from '../../data/api/library.ts';
 import { usePreferences } from '../../app/platform/preferences.tsx';
@@ -33,7 +34,9 @@ export function KindPicker({ plan, editor, today }: Props) {
         value={name}
         options={[
           ['', say`leave as is`] as const,
-          ...(kinds.data ?? []).map(({ id, document }) => [id, document.timer.name] as const),
+          ...(kinds.data ?? []).map(
+            ({ id, document }) => [id, sayText(document.timer.name)] as const,
+          ),
         ]}
         pick={(value) => setName(value)}
       />
