@@ -97,10 +97,10 @@ test('fourteen days of allowed hours, with the day on which that changes', () =>
   expect(days).toHaveLength(14);
   expect(days.slice(0, 5)).toEqual([
     'Todaynot from 10:00 am to 6:00 pm',
-    'Tue 2not at all; mowing',
+    'Tue 2no watering allowed; mowing',
     'Wed 3not from 10:00 am to 6:00 pm',
-    'Thu 4not at all',
-    'Fri 5not at all',
+    'Thu 4no watering allowed',
+    'Fri 5no watering allowed',
   ]);
 });
 
