@@ -20,7 +20,7 @@ export default function ConfirmPassword({ done }: { readonly done: (given: boole
   return (
     <Modal open title={say`Confirm your password`} onCancel={() => done(false)} footer={null}>
       <form className="stack" onSubmit={submit} noValidate>
-        <p>{say`You last gave it more than ten minutes ago.`}</p>
+        <p>{say`This step needs it again, because you last gave it some time ago.`}</p>
         <TextField
           label={say`Your password`}
           type="password"
