@@ -1,4 +1,4 @@
-import { useState, type FormEvent } from 'react';
+import { useRef, useState, type FormEvent } from 'react';
 import { Alert, Button, Modal } from 'antd';
 import { useMutation } from '@tanstack/react-query';
 import { say } from '@water-clock/core';
@@ -16,10 +16,19 @@ export default function ConfirmPassword({ done }: { readonly done: (given: boole
     event.preventDefault();
     confirm.mutate();
   };
+  const form = useRef<HTMLFormElement>(null);
   const fault = faultAt(confirm.error, 'password');
   return (
-    <Modal open title={say`Confirm your password`} onCancel={() => done(false)} footer={null}>
-      <form className="stack" onSubmit={submit} noValidate>
+    <Modal
+      open
+      title={say`Confirm your password`}
+      onCancel={() => done(false)}
+      footer={null}
+      afterOpenChange={(isOpen) => {
+        if (isOpen) form.current?.querySelector('input')?.focus();
+      }}
+    >
+      <form ref={form} className="stack" onSubmit={submit} noValidate>
         <p>{say`This step needs it again, because you last gave it some time ago.`}</p>
         <TextField
           label={say`Your password`}
