@@ -1,11 +1,27 @@
 /** Differences on the panel between two plans of one timer, a setting a line, as the planner and the office list them. */
 import type { Difference } from '../plan/difference.ts';
 import type { Plan } from '../plan/plan.ts';
-import { say } from '../language/say.ts';
+import { say, wordsOf } from '../language/say.ts';
 import { lengthWords, timeWords, weekdaysWords } from '../words/words.ts';
 import { settingsToChange } from './keyIn.ts';
 import type { PanelNow } from './line.ts';
 import { panelText, type PanelStyle, type PanelValue } from './value.ts';
+
+const RULE_WORDS = wordsOf({
+  daily: 'every day',
+  interval: 'interval',
+  hours: 'every few hours',
+  odd: 'odd dates',
+  even: 'even dates',
+  none: 'no day',
+});
+const SENSOR_WORDS = wordsOf({ active: 'active', bypass: 'bypassed', none: 'none fitted' });
+
+function daysWords({ rule, weekdays }: Extract<PanelValue, { kind: 'days' }>): string {
+  const days = weekdaysWords(weekdays);
+  if (rule === 'weekdays') return days || RULE_WORDS.none;
+  return days ? say`${RULE_WORDS[rule]}, not ${days}` : RULE_WORDS[rule];
+}
 
 /** A value as people say it, if the display writes it differently. */
 function valueWords(value: PanelValue, style: PanelStyle): string {
@@ -16,13 +32,13 @@ function valueWords(value: PanelValue, style: PanelStyle): string {
     case 'length':
       return value.seconds === 0 ? say`off` : lengthWords(value.seconds);
     case 'days':
-      return value.rule === 'weekdays' && value.weekdays.length > 0
-        ? weekdaysWords(value.weekdays)
-        : panelText(value, style).toLowerCase();
+      return daysWords(value);
     case 'switch':
-    case 'rain-delay':
+      return value.on ? say`on` : say`off`;
     case 'sensor':
-      return panelText(value, style).toLowerCase();
+      return SENSOR_WORDS[value.state];
+    case 'rain-delay':
+      return value.unit === 'off' ? say`off` : panelText(value, style).toLowerCase();
     default:
       return panelText(value, style);
   }
