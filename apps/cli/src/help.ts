@@ -27,7 +27,7 @@ export const HELP = `water-clock: what a sprinkler timer does with its settings,
       Likely causes of what someone saw of the timer, likeliest first, with what to check: { explanations }.
 
 PLAN is a plan document (*.plan.json), BRIEF a brief (*.brief.json), EVENTS a list of events (*.events.json), SIGHTINGS what was
-seen (*.sightings.json), GARDEN a garden (*.garden.json), or - for standard input. DATE is YYYY-MM-DD, years 1970 to 9999.
+seen (*.sightings.json), GARDEN its soil, plants and weather (*.garden.json), or - for standard input. DATE is YYYY-MM-DD, years 1970 to 9999.
 
 One PLAN prints one JSON object. Several print JSON Lines, one object for each file in the order given, with its name in
 "file"; a refused one is { "file", "refused": [ "PATH: what is wrong and what is allowed" ] }.
