@@ -1,7 +1,7 @@
 /** Large text, preferences, shortcuts, and dragging. */
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
-import { FENNIMORE, House, LARKHOLT, prefer, press, sees, sideways } from './house.ts';
+import { click, FENNIMORE, House, LARKHOLT, prefer, press, sees, sideways } from './house.ts';
 
 jest.setTimeout(900_000);
 let house: House;
@@ -44,9 +44,9 @@ test('with text of twice the size, and with words forty percent longer, no step 
 test('what a person likes goes with the person: chosen here, it holds in a fresh browser', async () => {
   const page = await house.at(FENNIMORE);
   await press(page, 'Tamsin Orrowby');
-  await page.locator('.ant-dropdown-menu-item ::-p-text(Preferences)').click();
-  await page.locator('.preferences ::-p-text(17:30)').click();
-  await page.locator('.preferences ::-p-text(9 June)').click();
+  await click(page, '.ant-dropdown-menu-item ::-p-text(Preferences)');
+  await click(page, '.preferences ::-p-text(17:30)');
+  await click(page, '.preferences ::-p-text(9 June)');
   await sees(page, '.verdict-headline', /Thu 3 December: B starts at 5:15 while/);
   // Both are stored with the person once the server has them.
   await page.waitForFunction(

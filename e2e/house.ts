@@ -4,7 +4,7 @@ import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type Axe from 'axe-core';
-import puppeteer, { Puppeteer, type Browser, type Page } from 'puppeteer-core';
+import puppeteer, { Puppeteer, type Browser, type ElementHandle, type Page } from 'puppeteer-core';
 import { startServer, type RunningServer } from '../scripts/server.mjs';
 import { makeTestDatabase } from '../scripts/test-database.mjs';
 
@@ -238,14 +238,53 @@ export async function sees(page: Page, selector: string, pattern: RegExp): Promi
   return textsOf(page, selector);
 }
 
-/** Clicks an element, or taps it on a phone: scrolled clear of fixed bars, and once it stands still. */
+/** Times an element is pressed again that moved away under the pointer. */
+const PRESSES = 5;
+
+/** Notes where presses land from now on. A press on a label is one on its field, too. */
+const watchPresses = (page: Page) =>
+  page.evaluate(() => {
+    const seen = globalThis as { pressed?: (EventTarget | null)[] };
+    if (!seen.pressed) addEventListener('click', ({ target }) => seen.pressed?.push(target), true);
+    seen.pressed = [];
+  });
+
+/** Whether a press landed on this element, or on the one drawn in its place. */
+async function isHit(page: Page, one: ElementHandle, selector: string): Promise<boolean> {
+  const now = await page.$(selector);
+  return page.evaluate(
+    (...all) => {
+      const { pressed = [] } = globalThis as { pressed?: (EventTarget | null)[] };
+      return pressed.some(
+        (target) => target instanceof Node && all.some((each) => each?.contains(target)),
+      );
+    },
+    one,
+    now,
+  );
+}
+
+/**
+ * Clicks an element, or taps it on a phone: scrolled clear of fixed bars, and once it stands still. As a person would, presses again if the
+ * page moved just then and the press landed elsewhere.
+ */
 export async function click(page: Page, selector: string): Promise<void> {
-  const place = page.locator(selector);
-  await (await place.waitHandle()).evaluate((one) => one.scrollIntoView({ block: 'center' }));
-  if (!page.viewport()?.hasTouch) return place.click();
-  // On a phone it is a finger. Hovering waits as a click does, without pressing.
-  await place.hover();
-  await (await place.waitHandle()).tap();
+  for (let presses = 0; presses < PRESSES; presses++) {
+    const place = page.locator(selector);
+    const one = await place.waitHandle();
+    // Safe cast: selectors of tests find elements.
+    const element = one as ElementHandle;
+    await element.evaluate((each) => each.scrollIntoView({ block: 'center' }));
+    await watchPresses(page);
+    if (page.viewport()?.hasTouch) {
+      // On a phone it is a finger. Hovering waits as a click does, without pressing.
+      await place.hover();
+      await (await place.waitHandle()).tap();
+    } else await place.click();
+    // A press that leads to another document takes this one away.
+    if (await isHit(page, element, selector).catch(() => true)) return;
+  }
+  throw new Error(`${selector} moved away from ${PRESSES} presses`);
 }
 
 /** Ticks or unticks a box by keyboard, which a page still settling cannot make miss. */
@@ -389,7 +428,7 @@ export async function choose(page: Page, name: string, words: string): Promise<v
   // A list closes again if its page moved while it opened.
   const isOpen = await page.waitForSelector(option, { timeout: 5000 }).catch(() => null);
   if (!isOpen) await open(page, name);
-  await page.locator(option).click();
+  await click(page, option);
   await page.waitForSelector(OPTION, { hidden: true });
 }
 

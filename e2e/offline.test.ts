@@ -3,6 +3,7 @@ import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
 import {
   accessibilityFaults,
+  click,
   FENNIMORE,
   headline,
   House,
@@ -82,7 +83,7 @@ test('what is changed there outlives a reload without a network, and arrives whe
 test('a timer that was taken along and never opened here opens without a network', async () => {
   await page.goto(`${house.server.url}/sites/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1b03`);
   await press(page, 'Site actions');
-  await page.locator('.ant-dropdown-menu-item ::-p-text(Keep offline)').click();
+  await click(page, '.ant-dropdown-menu-item ::-p-text(Keep offline)');
   // It is loaded last.
   await isKept(page, `/api${QUINCE_COTTAGE}/visits`);
   await page.setOfflineMode(true);
@@ -103,7 +104,7 @@ test('what is kept stands on one page, and is gone after signing out', async () 
     await fetch('/api/session');
   });
   await press(page, 'Tamsin Orrowby');
-  await page.locator('.ant-dropdown-menu-item ::-p-text(Sign out)').click();
+  await click(page, '.ant-dropdown-menu-item ::-p-text(Sign out)');
   await page.waitForSelector('.sign-in-demo');
   const left = await page.evaluate(
     () =>

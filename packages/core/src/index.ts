@@ -532,15 +532,8 @@ export {
   unknownNeeds,
   withPresentWater,
 } from './record/assembleBrief.ts';
-export {
-  closeVisit,
-  keyInBase,
-  notAmong,
-  notKeyed,
-  openSwitches,
-  undoneId,
-  undoneIn,
-} from './record/closing.ts';
+export { closeVisit, notAmong, openSwitches, undoneId, undoneIn } from './record/closing.ts';
+export { keyInBase, notKeyed } from './record/notKeyed.ts';
 export { batteryDue, dueVisits, type DueVisit, type VisitReason } from './record/dueVisits.ts';
 export { rainSensorOf, RAIN_SENSORS, type RainSensor } from './survey/rainSensor.ts';
 export { ruleStatus, type RuleStatus } from './record/ruleStatus.ts';

@@ -1,9 +1,5 @@
 /** What is not done when a visit is closed, and what the logbook keeps of it. */
-import { attempt } from '../engine/effort.ts';
-import { factoryPlan, keyInLines, tickOf } from '../panel/keyIn.ts';
-import type { PanelNow } from '../panel/line.ts';
 import { samePlan } from '../plan/samePlan.ts';
-import type { TimerKind } from '../plan/kind.ts';
 import { wateringStations } from '../plan/linked.ts';
 import type { Plan } from '../plan/plan.ts';
 import type { Survey } from '../survey/survey.ts';
@@ -54,7 +50,7 @@ function testPoints(plan: Plan, { tests = [] }: Visit): Undone[] {
   return stations.length > 0 ? [{ what: 'not-tested', stations }] : [];
 }
 
-/** Everything not done in the open visit, most important first. Card lines are separate: `notKeyed`. */
+/** Everything not done in the open visit, most important first. Card lines are separate: `notKeyed` in notKeyed.ts. */
 export function undoneIn(plan: Plan, survey: Survey): Undone[] {
   const { visit } = survey;
   if (!visit) return [];
@@ -70,38 +66,6 @@ export function undoneIn(plan: Plan, survey: Survey): Undone[] {
         : [{ what: 'as-left-is-older' } as const]),
     ...testPoints(plan, visit),
   ];
-}
-
-/** The state that a key-in scope starts from; null: the timer's settings are not known. */
-export function keyInBase(
-  plan: Plan,
-  { asFound, keyIn }: Visit,
-  kind: Pick<TimerKind, 'preset'> | null,
-): Plan | null {
-  const scope = keyIn?.scope ?? (asFound ? 'changes' : 'everything');
-  if (scope === 'factory') return factoryPlan(plan, kind);
-  return scope === 'changes' ? (asFound?.plan ?? null) : null;
-}
-
-/** Card lines not keyed in, without the clock; none if no one noted the settings as found or keyed anything in. */
-export function notKeyed(
-  plan: Plan,
-  { visit }: Survey,
-  kind: Pick<TimerKind, 'preset'> | null,
-  now: PanelNow,
-): Undone[] {
-  if (!visit?.asFound && !visit?.keyIn) return [];
-  const ticked = new Set(visit.keyIn?.ticked);
-  const worked = attempt(() =>
-    keyInLines(plan, keyInBase(plan, visit, kind), now, true, visit.asFound?.notLooked),
-  );
-  const lines = worked.ok
-    ? worked.value.filter(
-        (line) =>
-          line.setting !== 'clock' && line.address.of !== 'total' && !ticked.has(tickOf(line)),
-      ).length
-    : 0;
-  return lines > 0 ? [{ what: 'not-keyed', lines }] : [];
 }
 
 /** Id of a point, with which someone confirms leaving it undone. */
