@@ -80,7 +80,7 @@ test('percent by month, soak by program, total on the display and days between',
   await fill(page, 'July (%)', '90');
   expect((await planOf(page)).settings.monthlyPercent?.[6]).toBe(90);
   await fill(page, 'July (%)', '900');
-  await sees(page, '.fault', /"900" is not allowed here\. Allowed: 0 to 500/);
+  await sees(page, '.fault', /“900” cannot be used here\. Enter a number from 0 to 500/);
   expect((await planOf(page)).settings.monthlyPercent?.[6]).toBe(90);
   await house.go(page, HOLLIN_YARD);
   await press(page, 'All settings for B');

@@ -140,10 +140,10 @@ describe('editing', () => {
     const page = await house.at(FENNIMORE);
     await type(page, 'Start time 1 of A', '25:00');
     await page.keyboard.press('Tab');
-    await sees(page, '[role=alert]', /"25:00" is not a time\. Type a time such as 5, 5:30/);
+    await sees(page, '[role=alert]', /“25:00” is not a time\. Type a time such as 5, 5:30/);
     await type(page, 'Minutes of 1 Front lawn in A', '9999');
     await page.keyboard.press('Enter');
-    await sees(page, '[role=alert]', /Station 1: "9999" is not a run time/);
+    await sees(page, '[role=alert]', /Station 1: “9999” is not a run time/);
     await page.reload();
     await page.waitForSelector('.board');
     expect(await valueOf(page, 'Start time 1 of A')).toBe('4:00 am');

@@ -225,7 +225,7 @@ test('cups and flow: what was caught, what it means, and whether two stations co
   await sees(page, '.tool-answer', /uniformity 25 %.*Driest: row 1, cup 4/s);
   await page.type('.cup-entry input', '-5');
   await page.keyboard.press('Enter');
-  await sees(page, '.tool .fault', /"-5" is not a volume/);
+  await sees(page, '.tool .fault', /“-5” is not a volume/);
   await press(page, 'Flow');
   const flow = async (label: string, text: string) => {
     const field = await page.waitForSelector(`.tool ${named(label)}`);

@@ -103,7 +103,7 @@ test('what is no run time stays at its cell, is told, and changes nothing', () =
   const editor = shown(editorOf(4, [program('A', [1, 10])]));
   fireEvent.change(focus(cell(1, 'A')), { target: { value: 'soon' } });
   key(cell(1, 'A'), 'ArrowDown');
-  expect(screen.getByRole('alert').textContent).toMatch(/^Station 1: "soon" is not a run time/);
+  expect(screen.getByRole('alert').textContent).toMatch(/^Station 1: “soon” is not a run time/);
   expect(document.activeElement).toBe(cell(1, 'A'));
   expect(cell(1, 'A').getAttribute('aria-invalid')).toBe('true');
   expect(runsOf(editor, 'A')).toEqual([{ station: 1, seconds: 600 }]);

@@ -94,9 +94,9 @@ describe('pasting', () => {
       'You pasted 2 columns, but only 1 programs follow. Nothing was changed.',
     );
     expect(made(at(0, 0), '1\t2\n3\tsoon')).toMatch(
-      /^Line 2, column 2: "soon" is not a run time\. Nothing was changed\. /,
+      /^Line 2, column 2: “soon” is not a run time\. Nothing was changed\. /,
     );
-    expect(made(at(0, 0), '1\nsoon')).toMatch(/^Line 2, column 1: "soon"/);
+    expect(made(at(0, 0), '1\nsoon')).toMatch(/^Line 2, column 1: “soon”/);
   });
 });
 

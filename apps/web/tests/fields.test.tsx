@@ -56,7 +56,7 @@ const KINDS: Readonly<Record<string, Kind>> = {
     render: (commit) => <LabelledTime label="From" value="17:30" commit={commit} />,
     stands: '5:30 pm',
     good: ['6:15p', '18:15'],
-    bad: ['25:00', /"25:00" is not a time\. Type a time such as/],
+    bad: ['25:00', /“25:00” is not a time\. Type a time such as/],
   },
   length: {
     render: (commit) => (
@@ -64,7 +64,7 @@ const KINDS: Readonly<Record<string, Kind>> = {
     ),
     stands: '10',
     good: ['1h20', 4800],
-    bad: ['soon', /"soon" is not a run time\. Type minutes such as/],
+    bad: ['soon', /“soon” is not a run time\. Type minutes such as/],
   },
   number: {
     render: (commit) => (
@@ -72,7 +72,7 @@ const KINDS: Readonly<Record<string, Kind>> = {
     ),
     stands: '100',
     good: ['150', 150],
-    bad: ['900', /"900" is not allowed here\. Allowed: 10 to 300\./],
+    bad: ['900', /“900” cannot be used here\. Enter a number from 10 to 300\./],
   },
   quantity: {
     render: (commit) => (
@@ -86,7 +86,10 @@ const KINDS: Readonly<Record<string, Kind>> = {
     ),
     stands: '100',
     good: ['50', 4.645152],
-    bad: ['-4', /"-4" is not allowed here\. Allowed: 0 or more, or empty\./],
+    bad: [
+      '-4',
+      /“-4” cannot be used here\. Enter a number from 0 to 999999, or leave this empty\./,
+    ],
   },
 };
 

@@ -226,6 +226,32 @@ describe('house and rules', () => {
     expect(editor.snapshot().survey.rules).toBeUndefined();
     expect(text()).toMatch(/No rules are chosen yet/);
   });
+
+  test('Saved is said only of what is in the fields', async () => {
+    answers['/api/sites/s/changes'] = site;
+    open('house');
+    const flow = () => screen.getByLabelText(/^Supply flow/);
+    const enter = (typed: string) => {
+      fireEvent.change(flow(), { target: { value: typed } });
+      fireEvent.blur(flow());
+      press('Save site');
+    };
+    enter('15');
+    expect(await screen.findByText('Saved.')).toBeTruthy();
+    enter('1e99');
+    expect(text()).toMatch(
+      /“1e99” cannot be used here\. Enter a number from 0 to 999999, or leave/,
+    );
+    expect(document.activeElement).toBe(flow());
+    await waitFor(() => expect(text()).not.toMatch(/Saved/));
+    // The first write only.
+    const writes = jest.mocked(fetch).mock.calls.filter(([, init]) => init?.method === 'POST');
+    expect(writes).toHaveLength(1);
+    enter('2000');
+    expect(text()).toMatch(/Enter a flow above 0 and up to 1000 L\/min, or leave this empty\./);
+    enter('');
+    expect(await screen.findByText('Saved.')).toBeTruthy();
+  });
 });
 
 test('the timer: its kind says what it can do, its groups say the main fact and open', () => {
@@ -309,7 +335,7 @@ test('cups stand as a picture, as a table and as a spreadsheet; what is no volum
   };
   enter('20 24 8');
   enter('x');
-  expect(text()).toMatch(/"x" is not a volume\. Allowed: millilitres, 0 or more\./);
+  expect(text()).toMatch(/“x” is not a volume\. Enter millilitres, 0 or more\./);
   expect(editor.snapshot().survey.stations?.[0]?.cups?.millilitres).toEqual([20, 24, 8]);
   expect(document.querySelector('.cup-map')?.textContent).toMatch(/20248/);
   const made: Blob[] = [];

@@ -2,6 +2,7 @@ import { useState, type ReactNode } from 'react';
 import { Button, Checkbox, Input } from 'antd';
 import { START_STEPS_MINUTES, type TimerKind, say } from '@water-clock/core';
 import { Choice } from '../../shared/fields/Choice.tsx';
+import { stopsAtUnread } from '../../shared/fields/unread.ts';
 import { NumberField } from '../../shared/fields/NumberField.tsx';
 import { kindOfAnswers, USUAL_ANSWERS, type Answers } from './kindQuestions.ts';
 
@@ -58,6 +59,7 @@ export function KindQuestions({ make, leave }: Props) {
       noValidate
       onSubmit={(event) => {
         event.preventDefault();
+        if (stopsAtUnread(event.currentTarget)) return;
         if (answers.name.trim() === '') setFault(say`Enter a name first.`);
         else make(kindOfAnswers(answers));
       }}

@@ -16,6 +16,7 @@ import {
 } from '../../visit/house/siteForm.ts';
 import { SiteFormFields } from '../../visit/house/SiteFormFields.tsx';
 import { SelectField } from '../../shared/fields/SelectField.tsx';
+import { stopsAtUnread } from '../../shared/fields/unread.ts';
 
 const FROM_DOCUMENT = 'document';
 /** Default kind. */
@@ -49,8 +50,9 @@ export default function NewSitePage() {
 
   const timer = kinds.data?.find(({ id }) => id === kind)?.document.timer;
   const plan = timer ? emptyPlan(timer) : document;
-  const submit = (event: FormEvent) => {
+  const submit = (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
+    if (stopsAtUnread(event.currentTarget)) return;
     const read = readSiteForm(form, isZone);
     setFaults('faults' in read ? read.faults : {});
     if ('faults' in read || !plan) return;

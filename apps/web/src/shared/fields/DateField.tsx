@@ -100,7 +100,7 @@ export function DateField(props: Props) {
   );
   const said = unread !== null && (
     <span id={`${id}-said`} className="fault" role="alert">
-      {say`"${unread}" is not a date. ${dateEntryHelp(order)}`} {withTime && timeEntryHelp()}
+      {say`“${unread}” is not a date. ${dateEntryHelp(order)}`} {withTime && timeEntryHelp()}
     </span>
   );
   if (label === undefined)

@@ -26,7 +26,7 @@ export function LengthField(props: Props) {
       value={value}
       read={(typed) => parseRunEntry(typed) ?? undefined}
       write={runEntryText}
-      fault={(typed) => say`"${typed}" is not a run time. ${runEntryHelp()}`}
+      fault={(typed) => say`“${typed}” is not a run time. ${runEntryHelp()}`}
       tell={tell}
       {...(draft ? { draft: (seconds: number | undefined) => draft(seconds ?? null) } : {})}
       commit={commit}

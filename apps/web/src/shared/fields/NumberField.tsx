@@ -2,6 +2,9 @@ import { useState } from 'react';
 import { TypedInput } from './TypedInput.tsx';
 import { say } from '@water-clock/core';
 
+/** Where a field sets no limit of its own. */
+const MOST = 999_999;
+
 interface Props {
   readonly label: string;
   readonly unit?: string;
@@ -23,7 +26,17 @@ interface Props {
 
 /** A number, made when the field is left; its fault shows at the field. */
 export function NumberField(props: Props) {
-  const { label, unit, value, least = 0, most, empty, decimal = false, className, commit } = props;
+  const {
+    label,
+    unit,
+    value,
+    least = 0,
+    most = MOST,
+    empty,
+    decimal = false,
+    className,
+    commit,
+  } = props;
   const [fault, setFault] = useState<string | null>(null);
   const read = (typed: string): number | null | undefined => {
     const text = typed.trim();
@@ -32,16 +45,12 @@ export function NumberField(props: Props) {
     if (!(decimal ? /^\d{1,6}([.,]\d+)?$/u : /^\d{1,6}$/u).test(plain)) return undefined;
     const size = Number(plain.replace(',', '.'));
     const number = plain === text ? size : -size;
-    return number < least || (most !== undefined && number > most) ? undefined : number;
+    return number < least || number > most ? undefined : number;
   };
-  const allowed =
-    most === undefined
-      ? empty === undefined
-        ? say`${least} or more`
-        : say`${least} or more, or empty`
-      : empty === undefined
-        ? say`${least} to ${most}`
-        : say`${least} to ${most}, or empty`;
+  const refusal = (typed: string) =>
+    empty === undefined
+      ? say`“${typed}” cannot be used here. Enter a number from ${least} to ${most}.`
+      : say`“${typed}” cannot be used here. Enter a number from ${least} to ${most}, or leave this empty.`;
   return (
     <label className={`labelled ${className ?? ''}`}>
       <span>
@@ -56,7 +65,7 @@ export function NumberField(props: Props) {
         value={value}
         read={read}
         write={(number) => String(number ?? '')}
-        fault={(typed) => say`"${typed.trim()}" is not allowed here. Allowed: ${allowed}.`}
+        fault={(typed) => refusal(typed.trim())}
         tell={setFault}
         commit={commit}
       />

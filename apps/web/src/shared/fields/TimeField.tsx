@@ -48,7 +48,7 @@ export function TimeField(props: Props) {
         typed.trim() === '' ? (clear ? null : value) : (parseTimeEntry(typed) ?? undefined)
       }
       write={words}
-      fault={(typed) => say`"${typed}" is not a time. ${timeEntryHelp()}`}
+      fault={(typed) => say`“${typed}” is not a time. ${timeEntryHelp()}`}
       tell={props.tell}
       {...(draft ? { draft: (time: string | null | undefined) => draft(time ?? null) } : {})}
       commit={(time) => (time === null ? clear?.() : commit(time))}

@@ -1,4 +1,5 @@
 import { Input, type InputProps } from 'antd';
+import { UNREAD } from './unread.ts';
 import { useTyped, type Asked, type Typed } from './useTyped.ts';
 
 interface Props<T> extends Asked<T> {
@@ -25,6 +26,7 @@ export function TypedInput<T>(props: Props<T>) {
       className={className ?? ''}
       aria-label={label}
       aria-invalid={typed.isFaulty}
+      {...(typed.isFaulty ? { [UNREAD]: '' } : {})}
       data-field={field}
       placeholder={placeholder}
       value={typed.typed === null && instead !== undefined ? instead : typed.text}

@@ -66,7 +66,7 @@ function lookOf(typed: string, { line, plan, now, shownAt }: LineProps): Look | 
   const { address, value } = line;
   if (address.of === 'phase' && /^\s*\?+\s*$/u.test(typed)) return { phaseIsUnknown: true };
   const read = parsePanel(value.kind, typed, now.style, now.today);
-  if (!read) return say`"${typed}" does not belong here. Type ${panelHelp(value.kind, now.style)}.`;
+  if (!read) return say`“${typed}” cannot be used here. Type ${panelHelp(value.kind, now.style)}.`;
   if (address.of !== 'run' || shownAt === null || read.kind !== 'run')
     return sameValue(read, value) ? {} : { change: entryChange(plan, address, read, now) };
   // What already shows keeps its entered value, however often it is typed again.

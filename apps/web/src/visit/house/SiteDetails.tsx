@@ -6,6 +6,7 @@ import { isZone } from '../../app/platform/zone.ts';
 import { useChangeSite, type Site } from '../../data/api/sites.ts';
 import { fieldText, formOf, readSiteForm, type SiteFaults, type SiteForm } from './siteForm.ts';
 import { SiteFormFields } from './SiteFormFields.tsx';
+import { stopsAtUnread } from '../../shared/fields/unread.ts';
 import { timerKeys, type TimerView } from '../../data/api/timers.ts';
 import { say } from '@water-clock/core';
 
@@ -41,8 +42,13 @@ export function SiteDetails({ site, timerId }: { readonly site: Site; readonly t
   // One id for each content: the same content again is a repeat, a changed form a new write.
   const [write, setWrite] = useState(() => ({ id: newId(), baseVersion: site.version }));
 
+  /** What is typed from now on is not saved yet. */
+  const forget = () => {
+    if (change.isSuccess) change.reset();
+  };
   const edit = (next: SiteForm) => {
     setForm(next);
+    forget();
     setWrite((before) => ({ ...before, id: newId() }));
   };
   const saved = (now: Site) => {
@@ -54,8 +60,9 @@ export function SiteDetails({ site, timerId }: { readonly site: Site; readonly t
       (view) => view && { ...view, site: now },
     );
   };
-  const submit = (event: FormEvent) => {
+  const submit = (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
+    if (stopsAtUnread(event.currentTarget)) return;
     const read = readSiteForm(form, isZone);
     setFaults('faults' in read ? read.faults : {});
     if ('faults' in read) return;
@@ -73,7 +80,7 @@ export function SiteDetails({ site, timerId }: { readonly site: Site; readonly t
   };
   const theirForm = theirs && formOf(theirs);
   return (
-    <form className="site-form stack column" onSubmit={submit} noValidate>
+    <form className="site-form stack column" onSubmit={submit} onChange={forget} noValidate>
       <h2>{say`The house`}</h2>
       <SiteFormFields form={form} faults={faults} change={edit} />
       {theirs && theirForm && (

@@ -1,8 +1,16 @@
 import { useId } from 'react';
 import { AutoComplete, Button, Input } from 'antd';
-import { LANGUAGES, SUPPLIES, SUPPLY_WORDS, type WeatherTown, say } from '@water-clock/core';
+import {
+  LANGUAGES,
+  quantityWords,
+  SUPPLIES,
+  SUPPLY_WORDS,
+  type WeatherTown,
+  say,
+} from '@water-clock/core';
 import { LANGUAGE_NAMES } from '@water-clock/words';
 import { useLibrary } from '../../data/api/library.ts';
+import { usePreferences } from '../../app/platform/preferences.tsx';
 import { knownZones } from '../../app/platform/zone.ts';
 import { WeekdayButtons } from '../../shared/fields/WeekdayButtons.tsx';
 import { useTowns } from '../../data/api/weather.ts';
@@ -53,6 +61,7 @@ const atTown = (form: SiteForm, town: WeatherTown): SiteForm => ({
 /** Name and address of a site, and its rules, weather and water. */
 export function SiteFormFields({ form, faults, change }: Props) {
   const zones = useId();
+  const { units } = usePreferences();
   const towns = useTowns();
   const rules = useLibrary('rules');
   const climates = useLibrary('climates');
@@ -111,7 +120,7 @@ export function SiteFormFields({ form, faults, change }: Props) {
           value={form.supplyFlow === '' ? null : Number(form.supplyFlow)}
           commit={(value) => {
             if (value !== null && (value <= 0 || value > MOST_FLOW))
-              return say`above 0, up to 1,000 litres a minute`;
+              return say`Enter a flow above 0 and up to ${quantityWords(units, 'flow', MOST_FLOW)}, or leave this empty.`;
             change({ ...form, supplyFlow: value === null ? '' : String(value) });
             return null;
           }}

@@ -75,7 +75,7 @@ export const BoardCell = memo(function BoardCell(props: Props) {
       draft: (value) => acts.draft(cell, value ?? null),
       commit: (value) => acts.set(cell, value),
       tell: acts.tell,
-      fault: (entry) => say`Station ${station}: "${entry}" is not a run time. ${runEntryHelp()}`,
+      fault: (entry) => say`Station ${station}: “${entry}” is not a run time. ${runEntryHelp()}`,
       step: (value, direction) => stepped(value, direction, stepSeconds, 0, longestSeconds),
     },
   );

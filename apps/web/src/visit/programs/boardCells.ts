@@ -201,7 +201,7 @@ export function pasted(text: string, range: Range, board: BoardPlan): Pasted {
     if (seconds === null)
       return {
         ok: false,
-        fault: say`Line ${cell.row - into.top + 1}, column ${cell.column - left + 1}: "${typed.slice(0, 20)}" is not a run time. Nothing was changed. ${runEntryHelp()}`,
+        fault: say`Line ${cell.row - into.top + 1}, column ${cell.column - left + 1}: “${typed.slice(0, 20)}” is not a run time. Nothing was changed. ${runEntryHelp()}`,
       };
     cells.push({ cell, seconds });
   }

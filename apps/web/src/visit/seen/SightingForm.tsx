@@ -15,6 +15,7 @@ import {
 } from '@water-clock/core';
 import { LabelledTime } from '../../shared/fields/LabelledTime.tsx';
 import { Chips } from '../../shared/fields/Chips.tsx';
+import { stopsAtUnread } from '../../shared/fields/unread.ts';
 import { NumberField } from '../../shared/fields/NumberField.tsx';
 import { SelectField } from '../../shared/fields/SelectField.tsx';
 
@@ -105,10 +106,7 @@ export function SightingForm({ plan, today, add }: Props) {
       aria-label={say`Sightings`}
       onSubmit={(event) => {
         event.preventDefault();
-        // Text that cannot be read is not dropped silently.
-        const wrong = event.currentTarget.querySelector<HTMLElement>('[aria-invalid="true"]');
-        if (wrong) wrong.focus();
-        if (wrong || !made) return;
+        if (stopsAtUnread(event.currentTarget) || !made) return;
         add(made);
         setTime(null);
         setEndTime(null);

@@ -75,7 +75,7 @@ export function CupTest({ number, noted, editor }: Props) {
     const values = parts.map((one) => Number(one.replace(',', '.')));
     const bad = parts.find((_, i) => !(Number.isFinite(values[i]) && (values[i] ?? -1) >= 0));
     if (bad !== undefined) {
-      setFault(say`"${bad}" is not a volume. Allowed: millilitres, 0 or more.`);
+      setFault(say`“${bad}” is not a volume. Enter millilitres, 0 or more.`);
       return;
     }
     const next =

@@ -17,6 +17,7 @@ import {
   say,
 } from '@water-clock/core';
 import { LabelledTime } from '../../shared/fields/LabelledTime.tsx';
+import { stopsAtUnread } from '../../shared/fields/unread.ts';
 import { NumberField } from '../../shared/fields/NumberField.tsx';
 import { SelectField } from '../../shared/fields/SelectField.tsx';
 import { useKind } from '../timerKind/useKind.ts';
@@ -116,7 +117,7 @@ export default function WhatIfActs({ plan, day, today, whatIf, set }: Props) {
       aria-label={say`What if`}
       onSubmit={(event) => {
         event.preventDefault();
-        if (made) put([...whatIf.acts, made]);
+        if (!stopsAtUnread(event.currentTarget) && made) put([...whatIf.acts, made]);
       }}
     >
       <div className="row at-foot">
