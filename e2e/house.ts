@@ -241,28 +241,23 @@ export async function sees(page: Page, selector: string, pattern: RegExp): Promi
 /** Times an element is pressed again that moved away under the pointer. */
 const PRESSES = 5;
 
-/** Notes where presses land from now on. A press on a label is one on its field, too. */
-const watchPresses = (page: Page) =>
-  page.evaluate(() => {
-    const seen = globalThis as { pressed?: (EventTarget | null)[] };
-    if (!seen.pressed) addEventListener('click', ({ target }) => seen.pressed?.push(target), true);
-    seen.pressed = [];
+/** Notes from now on whether a press reaches this element. */
+const watchPress = (one: ElementHandle) =>
+  one.evaluate((wanted) => {
+    const seen = globalThis as { wanted?: Element; isPressed?: boolean };
+    const note = ({ target }: Event) => {
+      // Drawn anew before the press: what is in its place was pressed.
+      if (seen.wanted?.contains(target as Node) || !seen.wanted?.isConnected) seen.isPressed = true;
+    };
+    if (!seen.wanted) addEventListener('click', note, true);
+    Object.assign(seen, { wanted, isPressed: false });
   });
 
-/** Whether a press landed on this element, or on the one drawn in its place. */
-async function isHit(page: Page, one: ElementHandle, selector: string): Promise<boolean> {
-  const now = await page.$(selector);
-  return page.evaluate(
-    (...all) => {
-      const { pressed = [] } = globalThis as { pressed?: (EventTarget | null)[] };
-      return pressed.some(
-        (target) => target instanceof Node && all.some((each) => each?.contains(target)),
-      );
-    },
-    one,
-    now,
+/** Whether it did; true if the press took the element away. */
+const isPressed = (one: ElementHandle) =>
+  one.evaluate(
+    ({ isConnected }) => !isConnected || (globalThis as { isPressed?: boolean }).isPressed === true,
   );
-}
 
 /**
  * Clicks an element, or taps it on a phone: scrolled clear of fixed bars, and once it stands still. As a person would, presses again if the
@@ -271,18 +266,17 @@ async function isHit(page: Page, one: ElementHandle, selector: string): Promise<
 export async function click(page: Page, selector: string): Promise<void> {
   for (let presses = 0; presses < PRESSES; presses++) {
     const place = page.locator(selector);
-    const one = await place.waitHandle();
     // Safe cast: selectors of tests find elements.
-    const element = one as ElementHandle;
-    await element.evaluate((each) => each.scrollIntoView({ block: 'center' }));
-    await watchPresses(page);
+    const one = (await place.waitHandle()) as ElementHandle;
+    await one.evaluate((each) => each.scrollIntoView({ block: 'center' }));
+    await watchPress(one);
     if (page.viewport()?.hasTouch) {
       // On a phone it is a finger. Hovering waits as a click does, without pressing.
       await place.hover();
       await (await place.waitHandle()).tap();
     } else await place.click();
     // A press that leads to another document takes this one away.
-    if (await isHit(page, element, selector).catch(() => true)) return;
+    if (await isPressed(one).catch(() => true)) return;
   }
   throw new Error(`${selector} moved away from ${PRESSES} presses`);
 }
