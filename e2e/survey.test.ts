@@ -2,6 +2,7 @@
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
 import { readBriefText, type Brief, type Survey } from '@water-clock/core';
+import { isLong } from '../packages/core/tests/cases.ts';
 import { choose, House, named, press, saved, sees, step, TOLVERNE_GREEN } from './house.ts';
 
 jest.setTimeout(900_000);
@@ -137,141 +138,145 @@ test('by touch only, on a phone: a new house with a six-station timer, from the 
   await page.close();
 });
 
-test('by keyboard only: a new house with a twelve-station timer, walked with all fields, in few presses', async () => {
-  const page = await house.at('/sites/new');
-  await page.waitForSelector('.site-form');
-  await page.waitForNetworkIdle();
-  const focused = () =>
-    page.evaluate(() => {
-      const at = document.activeElement;
-      const label = at instanceof HTMLInputElement ? at.labels?.[0]?.textContent : null;
-      return at?.getAttribute('name') ?? label ?? at?.textContent ?? '';
-    });
-  /** Chooses from the focused list by first letters. */
-  const pick = async (letters: string) => {
-    await page.keyboard.type(letters);
-    await page.waitForSelector('.ant-select-item-option-active');
-    await page.keyboard.press('Enter');
-  };
-  /** Presses Tab until the field or button with this name has the focus. */
-  const tabTo = async (name: RegExp, back = false) => {
-    if (back) await page.keyboard.down('Shift');
-    for (let i = 0; i < 120; i++) {
-      if (name.test(await focused())) {
-        await page.keyboard.up('Shift');
-        return;
+// On a phone above; keys alone also in journey.test.ts.
+(isLong ? test : test.skip)(
+  'by keyboard only: a new house with a twelve-station timer, walked with all fields, in few presses',
+  async () => {
+    const page = await house.at('/sites/new');
+    await page.waitForSelector('.site-form');
+    await page.waitForNetworkIdle();
+    const focused = () =>
+      page.evaluate(() => {
+        const at = document.activeElement;
+        const label = at instanceof HTMLInputElement ? at.labels?.[0]?.textContent : null;
+        return at?.getAttribute('name') ?? label ?? at?.textContent ?? '';
+      });
+    /** Chooses from the focused list by first letters. */
+    const pick = async (letters: string) => {
+      await page.keyboard.type(letters);
+      await page.waitForSelector('.ant-select-item-option-active');
+      await page.keyboard.press('Enter');
+    };
+    /** Presses Tab until the field or button with this name has the focus. */
+    const tabTo = async (name: RegExp, back = false) => {
+      if (back) await page.keyboard.down('Shift');
+      for (let i = 0; i < 120; i++) {
+        if (name.test(await focused())) {
+          await page.keyboard.up('Shift');
+          return;
+        }
+        await page.keyboard.press('Tab');
       }
-      await page.keyboard.press('Tab');
-    }
-    throw new Error(`the tab key does not reach ${String(name)}`);
-  };
-  await tabTo(/^Timer$/);
-  await pick('Twelve');
-  await tabTo(/^name$/);
-  await page.keyboard.type('Plover Bank');
-  await tabTo(/^houseNumber$/);
-  await page.keyboard.type('9');
-  await tabTo(/^Water source$/);
-  await pick('a bore');
-  await tabTo(/^Watering rules$/);
-  await pick('Ostrelle');
-  await tabTo(/^Weather from$/);
-  await pick('Ostrelle');
-  await tabTo(/^Add site$/);
-  await page.keyboard.press('Enter');
-  await page.waitForSelector('.walked');
-  await tabTo(/^Walk stations$/);
-  await page.keyboard.press('Enter');
-  let presses = 0;
-  let screens = 0;
-  const key = async (name: string) => {
-    presses++;
-    // Safe cast: a digit is a key.
-    await page.keyboard.press(name as 'Enter');
-  };
-  const typed = async (text: string) => {
-    presses += text.length;
-    await page.keyboard.type(text);
-  };
-  for (let number = 1; number <= 12; number++) {
-    const [name, head, plants, sun, soil, slope, area, heads] =
-      GARDEN[(number - 1) % 6] ?? GARDEN[0];
-    await page.waitForFunction(
-      (at) =>
-        document.querySelector('.walk-number')?.textContent === String(at) &&
-        document.activeElement?.getAttribute('data-field') === 'Name',
-      {},
-      number,
-    );
-    screens++;
-    await typed(name);
-    await key('Enter');
-    for (const digit of [head, plants, sun, soil, slope]) await key(String(digit));
-    await typed(area);
-    await key('Enter');
-    await typed(heads);
-    await key('Enter');
-  }
-  await page.waitForSelector('.walked');
-  await sees(page, '.step-line', /All 12 stations are walked/);
-  const { survey, plan } = await recordOf(page);
-  expect(plan.stations.map(({ name }) => name)).toEqual(
-    [...GARDEN, ...GARDEN].map(([name]) => name),
-  );
-  expect(survey.stations[2]).toEqual({
-    number: 3,
-    walked: 'seen',
-    head: 'gear-rotor',
-    plants: 'warm-season-lawn',
-    surroundings: 'full-sun',
-    soil: 'loam',
-    slopePercent: 5,
-    areaSquareMetres: 140,
-    headCount: 4,
-  });
-  // The rest of the way to the brief.
-  const goTo = async (name: RegExp, selector: string, back = true) => {
-    await tabTo(name, back);
+      throw new Error(`the tab key does not reach ${String(name)}`);
+    };
+    await tabTo(/^Timer$/);
+    await pick('Twelve');
+    await tabTo(/^name$/);
+    await page.keyboard.type('Plover Bank');
+    await tabTo(/^houseNumber$/);
+    await page.keyboard.type('9');
+    await tabTo(/^Water source$/);
+    await pick('a bore');
+    await tabTo(/^Watering rules$/);
+    await pick('Ostrelle');
+    await tabTo(/^Weather from$/);
+    await pick('Ostrelle');
+    await tabTo(/^Add site$/);
     await page.keyboard.press('Enter');
-    await page.waitForSelector(selector);
-  };
-  await goTo(/^Timer$/, '.device', false);
-  await tabTo(/^Power$/);
-  await pick('plug');
-  await tabTo(/^Rain sensor$/);
-  await pick('none');
-  await tabTo(/^Nobody$/);
-  await page.keyboard.press('Enter');
-  await goTo(/^Clock$/, '.clock-answer');
-  await tabTo(/^Record the clock$/);
-  await page.keyboard.press('Enter');
-  await goTo(/^Minutes/, '.minutes-of-stations');
-  for (const number of [4, 5, 10, 11]) {
-    for (let i = 0; i < 120; i++) {
-      const at = await page.evaluate(
-        () => document.activeElement?.getAttribute('aria-label') ?? '',
+    await page.waitForSelector('.walked');
+    await tabTo(/^Walk stations$/);
+    await page.keyboard.press('Enter');
+    let presses = 0;
+    let screens = 0;
+    const key = async (name: string) => {
+      presses++;
+      // Safe cast: a digit is a key.
+      await page.keyboard.press(name as 'Enter');
+    };
+    const typed = async (text: string) => {
+      presses += text.length;
+      await page.keyboard.type(text);
+    };
+    for (let number = 1; number <= 12; number++) {
+      const [name, head, plants, sun, soil, slope, area, heads] =
+        GARDEN[(number - 1) % 6] ?? GARDEN[0];
+      await page.waitForFunction(
+        (at) =>
+          document.querySelector('.walk-number')?.textContent === String(at) &&
+          document.activeElement?.getAttribute('data-field') === 'Name',
+        {},
+        number,
       );
-      if (at.startsWith(`Station ${number} by Weekly minutes`)) break;
-      await page.keyboard.press('Tab');
+      screens++;
+      await typed(name);
+      await key('Enter');
+      for (const digit of [head, plants, sun, soil, slope]) await key(String(digit));
+      await typed(area);
+      await key('Enter');
+      await typed(heads);
+      await key('Enter');
     }
-    await page.keyboard.press('Enter');
-  }
-  await goTo(/^Brief/, '.brief');
-  await sees(page, '.step-line', /The brief is complete/);
-  const brief = await exportedBrief(page);
-  expect(brief.stations.filter(({ weeklySeconds }) => weeklySeconds > 0)).toHaveLength(12);
-  expect(brief.rules).toMatchObject({ weekdays: ['wed', 'sun', 'fri'], mostDaysPerWeek: 3 });
-  // Typing is the same in any form. Besides it: nine presses a station, where a plain form with drop-down lists takes a Tab and a letter or
-  // more for each of five lists, a Tab for each of three fields, and a press to save.
-  const text =
-    2 *
-    GARDEN.reduce(
-      (sum, [name, , , , , , area, heads]) => sum + name.length + area.length + heads.length,
-      0,
+    await page.waitForSelector('.walked');
+    await sees(page, '.step-line', /All 12 stations are walked/);
+    const { survey, plan } = await recordOf(page);
+    expect(plan.stations.map(({ name }) => name)).toEqual(
+      [...GARDEN, ...GARDEN].map(([name]) => name),
     );
-  expect({ screens, beside: presses - text }).toEqual({ screens: 12, beside: 12 * 8 });
-  await page.close();
-});
+    expect(survey.stations[2]).toEqual({
+      number: 3,
+      walked: 'seen',
+      head: 'gear-rotor',
+      plants: 'warm-season-lawn',
+      surroundings: 'full-sun',
+      soil: 'loam',
+      slopePercent: 5,
+      areaSquareMetres: 140,
+      headCount: 4,
+    });
+    // The rest of the way to the brief.
+    const goTo = async (name: RegExp, selector: string, back = true) => {
+      await tabTo(name, back);
+      await page.keyboard.press('Enter');
+      await page.waitForSelector(selector);
+    };
+    await goTo(/^Timer$/, '.device', false);
+    await tabTo(/^Power$/);
+    await pick('plug');
+    await tabTo(/^Rain sensor$/);
+    await pick('none');
+    await tabTo(/^Nobody$/);
+    await page.keyboard.press('Enter');
+    await goTo(/^Clock$/, '.clock-answer');
+    await tabTo(/^Record the clock$/);
+    await page.keyboard.press('Enter');
+    await goTo(/^Minutes/, '.minutes-of-stations');
+    for (const number of [4, 5, 10, 11]) {
+      for (let i = 0; i < 120; i++) {
+        const at = await page.evaluate(
+          () => document.activeElement?.getAttribute('aria-label') ?? '',
+        );
+        if (at.startsWith(`Station ${number} by Weekly minutes`)) break;
+        await page.keyboard.press('Tab');
+      }
+      await page.keyboard.press('Enter');
+    }
+    await goTo(/^Brief/, '.brief');
+    await sees(page, '.step-line', /The brief is complete/);
+    const brief = await exportedBrief(page);
+    expect(brief.stations.filter(({ weeklySeconds }) => weeklySeconds > 0)).toHaveLength(12);
+    expect(brief.rules).toMatchObject({ weekdays: ['wed', 'sun', 'fri'], mostDaysPerWeek: 3 });
+    // Typing is the same in any form. Besides it: nine presses a station, where a plain form with drop-down lists takes a Tab and a letter or
+    // more for each of five lists, a Tab for each of three fields, and a press to save.
+    const text =
+      2 *
+      GARDEN.reduce(
+        (sum, [name, , , , , , area, heads]) => sum + name.length + area.length + heads.length,
+        0,
+      );
+    expect({ screens, beside: presses - text }).toEqual({ screens: 12, beside: 12 * 8 });
+    await page.close();
+  },
+);
 
 test('Enter after the name goes on to the head and chooses none', async () => {
   const page = await house.at(`${TOLVERNE_GREEN}/walk/4`);

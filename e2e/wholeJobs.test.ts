@@ -2,6 +2,7 @@
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
 import type { Plan } from '@water-clock/core';
+import { isLong } from '../packages/core/tests/cases.ts';
 import {
   checks,
   choose,
@@ -79,7 +80,8 @@ async function fill(page: Page, selector: string, text: string): Promise<void> {
   await page.keyboard.type(text);
 }
 
-test.each(SIZES)(
+// The office enters the rules at a desk, so that size comes first.
+test.each(isLong ? SIZES : SIZES.slice(0, 1))(
   'No. 21 on town water, at %i × %i: from the table of rules to the card and the page',
   async (width, height) => {
     const page = await house.at('/', width, height);
@@ -128,10 +130,11 @@ test.each(SIZES)(
   },
 );
 
-test.each([
-  [1280, 800, 20, '1:00 am'],
+const TWO_WIRE = [
   [390, 844, 21, '1:30 am'],
-] as const)(
+  [1280, 800, 20, '1:00 am'],
+] as const;
+test.each(isLong ? TWO_WIRE : TWO_WIRE.slice(0, 1))(
   'a two-wire timer, at %i × %i: a station linked to another, and two programs side by side, as accepted',
   async (width, height, station, start) => {
     const page = await house.at(`${LARKHOLT}/stations`, width, height);

@@ -5,10 +5,11 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import request from 'supertest';
 import { DataSource } from 'typeorm';
 import { demoSignIn } from '../src/demo/demo.service.ts';
+import { isLong } from '../../../packages/core/tests/cases.ts';
 import { makeTestDatabase } from '../../../scripts/test-database.mjs';
 import { applicationOn, FENNIMORE } from './testServer.ts';
 
-const CLIENTS = 20;
+const CLIENTS = isLong ? 20 : 8;
 const WRITES_EACH = 3;
 
 let url: string;
@@ -34,7 +35,7 @@ test('both start on an empty database, and its first data is there once', async 
   for (const server of servers) expect((await signIn(server)).status).toBe(204);
 });
 
-test('twenty people on one timer, through both, lose nothing and double nothing', async () => {
+test(`${CLIENTS} people on one timer, through both, lose nothing and double nothing`, async () => {
   let acknowledged = 0;
   const work = async (server: NestExpressApplication | undefined) => {
     const { agent } = await signIn(server);
