@@ -266,8 +266,7 @@ const isPressed = (one: ElementHandle) =>
 export async function click(page: Page, selector: string): Promise<void> {
   for (let presses = 0; presses < PRESSES; presses++) {
     const place = page.locator(selector);
-    // Safe cast: selectors of tests find elements.
-    const one = (await place.waitHandle());
+    const one = await place.waitHandle();
     await one.evaluate((each) => each.scrollIntoView({ block: 'center' }));
     await watchPress(one);
     if (page.viewport()?.hasTouch) {

@@ -8,14 +8,14 @@ import { afterAll, expect, jest, test } from '@jest/globals';
 import { kills, lostCommits, theatre, twoServers } from '../scripts/chaos.mjs';
 import { compare, Writers } from '../scripts/chaos-writers.mjs';
 import { ensureDatabase, freePort, startCluster } from '../scripts/cluster.mjs';
-import { cases, fewCases, isLong } from '../packages/core/tests/cases.ts';
+import { cases, isLong } from '../packages/core/tests/cases.ts';
 import { isThere, markOf } from '../scripts/processes.mjs';
 
 jest.setTimeout(900_000);
 
 const ROOT = path.resolve(import.meta.dirname, '..');
 /** An even number. */
-const KILLS = 2 * fewCases(10);
+const KILLS = isLong ? 20 : 2;
 const NOTHING = { lost: 0, doubled: 0, gaps: 0, toldWrongly: 0 };
 const run = promisify(execFile);
 

@@ -400,7 +400,7 @@ test('by the keyboard alone: begun, an absurd value told, frozen, keyed in, left
   await sees(
     page,
     '.panel-line .fault',
-    /"99:99" does not belong here. Type hours and minutes such as 0:22/,
+    /“99:99” cannot be used here. Type hours and minutes such as 0:22/,
   );
   await page.keyboard.press('Escape');
   expect(await page.$('.panel-line .fault')).toBeNull();

@@ -271,7 +271,8 @@ export async function fuzzApi({ url, cookie, demo, requests, seed, changes }) {
   return { sent: requests, byStatus, slowest, faults };
 }
 
-if (import.meta.url === pathToFileURL(process.argv[1] ?? '').href) {
+/** A server of its own, fuzzed. */
+async function main() {
   const [requests = '10000', seed = '1'] = process.argv.slice(2);
   const { default: pg } = await import('pg');
   const { ensureDatabase, startCluster } = await import('./cluster.mjs');
@@ -322,3 +323,6 @@ if (import.meta.url === pathToFileURL(process.argv[1] ?? '').href) {
     fs.rmSync(folder, { recursive: true, force: true });
   }
 }
+
+// Not `await`: the tests load this module with others that cannot wait for it.
+if (import.meta.url === pathToFileURL(process.argv[1] ?? '').href) void main();

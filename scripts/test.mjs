@@ -104,7 +104,9 @@ const projects = (...names) => ['--selectProjects', ...names];
 await timed('Setup and build', () =>
   setUp({ database: true, browser: true, web: true, paper: true }),
 );
-await timed('Bundling of the tests', () => bundleTests(projectsIn(jestArguments)));
+await timed('Bundling of the tests', () =>
+  bundleTests(projectsIn(jestArguments), jestArguments.length === 0),
+);
 const prefix = 'test-';
 removeOrphans(prefix);
 const cluster = await startCluster({ name: `${prefix}${process.pid}`, throwAway: true });
