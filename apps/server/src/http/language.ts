@@ -13,7 +13,8 @@ export async function inTheirLanguage(
   _response: Response,
   next: NextFunction,
 ): Promise<void> {
-  const language = request.acceptsLanguages([PSEUDO, ...LANGUAGES]) || 'en';
+  // The first is also that of a program that takes any, `*`.
+  const language = request.acceptsLanguages([...LANGUAGES, PSEUDO]) || 'en';
   // Programs that name no language get English.
   const asked = request.headers['accept-language'] === undefined ? 'en' : language;
   const speaker = await translatorOf(asked).catch(() => null);
