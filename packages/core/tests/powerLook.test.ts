@@ -75,7 +75,10 @@ describe('what is asked', () => {
 test('a clock that began again tells when the power came back, unless that is long ago or it was set since', () => {
   const plan = planOf(BATTERY);
   const at = (clockShown: string) =>
-    powerCameBack(plan, { stations: [], device: { clockShown, clockReally: '2027-06-10T09:05' } });
+    powerCameBack(
+      plan,
+      surveyWith('flashing', { device: { clockShown, clockReally: '2027-06-10T09:05' } }),
+    );
   expect(at('2020-01-01T03:47')).toBe(parseMoment('2027-06-10T05:18'));
   expect(at('2020-05-01T03:47')).toBeNull();
   expect(at('2019-12-31T23:59')).toBeNull();

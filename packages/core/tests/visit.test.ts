@@ -3,6 +3,7 @@ import { describe, expect, test } from '@jest/globals';
 import {
   applyRecordChange,
   askNext,
+  clockReading,
   closeVisit,
   dueVisits,
   EMPTY_SURVEY,
@@ -16,7 +17,6 @@ import {
   sightingSentence,
   simulate,
   SWITCHED,
-  tickOf,
   undoneIn,
   visitFindings,
   visitFindingSentence,
@@ -170,6 +170,23 @@ describe('closing', () => {
     ]);
   });
 
+  test('a reading ends when the clock is keyed in, and with its visit', () => {
+    const wrong = { clockShown: '2027-06-15T21:02', clockReally: '2027-06-15T09:02' };
+    const codesOf = (survey: Survey) => visitFindings(plan, survey, TODAY).map(({ code }) => code);
+    const open = surveyed({}, { device: wrong });
+    expect(codesOf(open)).toContain('clock-wrong');
+    const keyIn = { scope: 'changes' as const, ticked: ['time'] };
+    expect(codesOf(surveyed({ keyIn }, { device: wrong }))).not.toContain('clock-wrong');
+    const closed = closeVisit(plan, open, '2027-06-15T10:05', undoneIn(plan, open))?.survey;
+    expect(closed?.device).toEqual(wrong);
+    expect(codesOf(closed ?? open)).not.toContain('clock-wrong');
+    // The next visit starts without one.
+    const next: Survey = { ...(closed ?? open), visit: { began: '2027-06-20T09:00' } };
+    expect(codesOf(next)).not.toContain('clock-wrong');
+    expect(clockReading(next)).toBeNull();
+    expect(clockReading(open)).toEqual({ ahead: 43_200, isSet: false });
+  });
+
   test('is refused until each thing undone is said to be left; then the logbook and what is due have it', () => {
     const wrong = { clockShown: '2027-06-15T21:02', clockReally: '2027-06-15T09:02' };
     const { asLeft: _left, ...unfrozen } = visit;
@@ -202,12 +219,12 @@ describe('closing', () => {
     expect(notKeyed(plan, surveyed(), null, now)).toEqual([]);
     expect(notKeyed(later, surveyed(), null, now)).toEqual([{ what: 'not-keyed', lines: 1 }]);
     const [line] = keyInLines(later, plan, now, true);
-    const keyIn = { scope: 'changes' as const, ticked: line ? [tickOf(line)] : [] };
+    const keyIn = { scope: 'changes' as const, ticked: line?.ticks ?? [] };
     expect(notKeyed(later, surveyed({ keyIn }), null, now)).toEqual([]);
-    // A line no one looked at is not known to hold the planned value.
+    // A line no one looked at is not known to hold the planned value; the plan says nothing of a rain sensor.
     const asFound = { at, plan, hidden: 'none-found' as const, notLooked: ['mode', 'sensor'] };
     expect(notKeyed(plan, surveyed({ asFound }), null, now)).toEqual([
-      { what: 'not-keyed', lines: 2 },
+      { what: 'not-keyed', lines: 1 },
     ]);
   });
 

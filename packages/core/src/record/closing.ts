@@ -5,7 +5,7 @@ import type { Plan } from '../plan/plan.ts';
 import type { Survey } from '../survey/survey.ts';
 import type { ClosedVisit, NextVisit, Switched, Undone, Visit } from '../visit/visit.ts';
 import { laterVisit } from './dueVisits.ts';
-import { foundAhead } from './visitFindings.ts';
+import { CLOCK_SECONDS, clockReading, isClockSet } from './clockReading.ts';
 
 /** Settings that keep the timer from watering. */
 function switchedIn({ settings, stations }: Plan): Switched[] {
@@ -28,15 +28,12 @@ export function openSwitches(visit: Visit, plan: Plan): Switched[] {
   return [...new Set(left)].filter((what) => !accepted.includes(what));
 }
 
-/** Smaller errors do not count as a wrong clock. */
-const CLOCK_SECONDS = 60;
-
 /** The clock in the open visit: wrong and not set since, or not looked at. */
-function clockPoints(survey: Survey, visit: Visit): Undone[] {
-  const looked = survey.device?.clockReally;
-  if (visit.keyIn?.ticked.includes('time')) return [];
-  const ahead = looked !== undefined && looked >= visit.began ? foundAhead(survey) : null;
-  if (ahead === null) return [{ what: 'clock-not-looked' }];
+function clockPoints(survey: Survey): Undone[] {
+  if (isClockSet(survey)) return [];
+  const reading = clockReading(survey);
+  if (!reading) return [{ what: 'clock-not-looked' }];
+  const { ahead } = reading;
   return Math.abs(ahead) >= CLOCK_SECONDS ? [{ what: 'clock-wrong', ahead }] : [];
 }
 
@@ -56,7 +53,7 @@ export function undoneIn(plan: Plan, survey: Survey): Undone[] {
   if (!visit) return [];
   const { asFound, asLeft } = visit;
   return [
-    ...clockPoints(survey, visit),
+    ...clockPoints(survey),
     ...openSwitches(visit, plan).map((switched) => ({ what: 'switched', switched }) as const),
     ...(asFound ? [] : [{ what: 'no-as-found' } as const]),
     ...(!asLeft

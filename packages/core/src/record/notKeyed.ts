@@ -1,6 +1,6 @@
 /** Card lines left unkeyed in a visit. Apart from closing.ts, so that a timer's first screen loads no card. */
 import { attempt } from '../engine/effort.ts';
-import { factoryPlan, keyInLines, tickOf } from '../panel/keyIn.ts';
+import { factoryPlan, isTicked, keyInLines } from '../panel/keyIn.ts';
 import type { PanelNow } from '../panel/line.ts';
 import type { TimerKind } from '../plan/kind.ts';
 import type { Plan } from '../plan/plan.ts';
@@ -33,7 +33,7 @@ export function notKeyed(
   const lines = worked.ok
     ? worked.value.filter(
         (line) =>
-          line.setting !== 'clock' && line.address.of !== 'total' && !ticked.has(tickOf(line)),
+          line.setting !== 'clock' && line.address.of !== 'total' && !isTicked(line, ticked),
       ).length
     : 0;
   return lines > 0 ? [{ what: 'not-keyed', lines }] : [];

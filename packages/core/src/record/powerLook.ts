@@ -7,6 +7,7 @@ import { unknownPhases, type Survey, type UnknownPhase } from '../survey/survey.
 import { parseMoment, SECONDS_PER_DAY, type ClockSecond } from '../time/calendar.ts';
 import { daysWords, listed, momentWords, startWords } from '../words/words.ts';
 import { say, wordsOf } from '../language/say.ts';
+import { clockReading } from './clockReading.ts';
 
 type ClockAfter = NonNullable<NonNullable<Plan['timer']['powerLoss']>['clock']>;
 
@@ -31,8 +32,9 @@ export type PowerAsk =
 const REMEMBERED_DAYS = 60;
 
 /** When power returned to a clock that then restarted, from what it showed at a moment; null: it does not tell. */
-export function powerCameBack({ timer }: Plan, { device }: Survey): ClockSecond | null {
-  if (timer.powerLoss?.clock !== 'resets') return null;
+export function powerCameBack({ timer }: Plan, survey: Survey): ClockSecond | null {
+  if (timer.powerLoss?.clock !== 'resets' || !clockReading(survey)) return null;
+  const { device } = survey;
   const shown = parseMoment(device?.clockShown ?? '');
   const really = parseMoment(device?.clockReally ?? '');
   const since = assertDefined(
@@ -65,10 +67,10 @@ export function phasesAfterLoss(plan: Plan): readonly UnknownPhase[] | null {
  * @param factory plan after a loss of memory; null: not known
  */
 export function powerAsks(plan: Plan, survey: Survey, factory: Plan | null): PowerAsk[] {
-  const { visit, device } = survey;
+  const { visit } = survey;
   if (visit?.display === undefined || visit.display === 'steady') return [];
   const after = plan.timer.powerLoss?.clock ?? null;
-  const isNoted = (device?.clockReally ?? '') >= visit.began && device?.clockShown !== undefined;
+  const isNoted = clockReading(survey) !== null;
   const unknown = unknownPhases(plan, survey);
   const counted = after === 'kept' ? [] : intervals(plan);
   return [

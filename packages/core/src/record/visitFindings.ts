@@ -1,6 +1,5 @@
 /** Findings only a visit can make, in the form of the checks': what was read at the timer, and what it means. */
-import { monthOf, parseMoment, SECONDS_PER_DAY, type EpochDay } from '../time/calendar.ts';
-import { clockAhead } from '../time/clock.ts';
+import { monthOf, type EpochDay } from '../time/calendar.ts';
 import { attempt } from '../engine/effort.ts';
 import type { Severity } from '../findings/finding.ts';
 import type { TimerKind } from '../plan/kind.ts';
@@ -8,6 +7,7 @@ import type { Plan } from '../plan/plan.ts';
 import { effectivePercent } from '../plan/program.ts';
 import { surveyOf, type Survey } from '../survey/survey.ts';
 import { totalOnDisplay } from '../engine/total.ts';
+import { CLOCK_SECONDS, clockReading } from './clockReading.ts';
 
 export type VisitFinding = { readonly severity: Severity } &
   /** Seconds by which the clock was found ahead. */
@@ -37,15 +37,6 @@ export type VisitFinding = { readonly severity: Severity } &
 
 /** Totals are shown in whole minutes. */
 const TOTAL_TOLERANCE = 60;
-
-/** Seconds by which the timer's clock was found ahead; null: not noted. */
-export function foundAhead({ device }: Survey): number | null {
-  const shown = parseMoment(device?.clockShown ?? '');
-  const really = parseMoment(device?.clockReally ?? '');
-  if (shown === null || really === null) return null;
-  const day = Math.floor(shown / SECONDS_PER_DAY);
-  return clockAhead({ day, secondOfDay: shown - day * SECONDS_PER_DAY }, really);
-}
 
 /** Total that the display must show for what was noted, at the percent of a date; null if it shows none. */
 export function expectedTotal(plan: Plan, letter: string, on: EpochDay): number | null {
@@ -94,9 +85,9 @@ export function visitFindings(
 ): VisitFinding[] {
   const { visit } = survey;
   const findings: VisitFinding[] = isTwoWire(survey, kind) ? decoderFindings(plan, survey) : [];
-  const ahead = foundAhead(survey);
-  if (ahead !== null && Math.abs(ahead) >= 60)
-    findings.push({ severity: 'error', code: 'clock-wrong', ahead });
+  const clock = clockReading(survey);
+  if (clock && !clock.isSet && Math.abs(clock.ahead) >= CLOCK_SECONDS)
+    findings.push({ severity: 'error', code: 'clock-wrong', ahead: clock.ahead });
   if (!visit) return findings;
   const found = visit.asFound?.plan ?? plan;
   for (const { program, seconds } of visit.totals ?? []) {

@@ -5,7 +5,7 @@ import {
   askSentence,
   factoryPlan,
   fitsAll,
-  foundAhead,
+  clockReading,
   nightOf,
   parseMoment,
   SECONDS_PER_DAY,
@@ -44,7 +44,7 @@ function Diagnosing(props: StepProps & { readonly visit: Visit }) {
   const [ladder, setLadder] = useState<number | null>(null);
   const sightings = useMemo(() => visit.sightings ?? [], [visit.sightings]);
   const signs = visit.signs ?? [];
-  const ahead = foundAhead(survey);
+  const ahead = clockReading(survey)?.ahead ?? null;
   const known = visit.asFound?.plan ?? plan;
   const question: Question = useMemo(
     () => ({

@@ -1,5 +1,6 @@
 /** The steps of a visit in order, and what is done or missing in each. No interface code. */
 import {
+  clockReading,
   rainSensorOf,
   rulingOn,
   surveyOf,
@@ -214,15 +215,11 @@ function underWay({ plan, survey }: VisitFacts): Partial<Record<StepPath, StepSt
 
 /** State of each step; steps that never finish have none. */
 export function stepStates(facts: VisitFacts): Partial<Record<StepPath, StepState>> {
-  const { device = {} } = facts.survey;
   const parts = {
     house: house(facts),
     timer: timer(facts),
     clock: listed(
-      [
-        (device.clockShown === undefined || device.clockReally === undefined) &&
-          say`the clock as found`,
-      ],
+      [clockReading(facts.survey) === null && say`the clock as found`],
       say`The clock reading is recorded.`,
     ),
     stations: stations(facts),
