@@ -10,6 +10,7 @@ import {
   emptyPlan,
   keyInLines,
   PROGRAM_LOOKS,
+  programOfLine,
   TIMER_KINDS,
   type KeyIn,
   type NoWaterWindow,
@@ -75,12 +76,12 @@ describe('key in', () => {
   const now = panelNow(plan, NOW, { clock: '24', order: 'day-month', kind: null });
   const worked = keyInLines(plan, null, now, true, []);
 
-  function Card({ readsBack = false, aloud = false }) {
+  function Card({ readsBack = false, aloud = false, lines = worked.slice(0, 4) }) {
     const [keyIn, set] = useState<KeyIn>({ scope: 'everything', ticked: [], readsBack });
     return (
       <>
         <KeyInLines
-          card={worked.slice(0, 4)}
+          lines={lines}
           keyIn={keyIn}
           now={now}
           aloud={aloud}
@@ -126,9 +127,12 @@ describe('key in', () => {
       fireEvent.change(field(), { target: { value: text } });
       fireEvent.keyDown(field(), { key: 'Enter', keyCode: 13 });
     };
-    // Done without a reading does nothing.
+    // Done without a reading says what is missing.
     done();
     expect(kept().ticked).toEqual([]);
+    expect(screen.getByRole('alert').textContent).toBe(
+      'Type what the timer’s display shows first.',
+    );
     shows('nonsense');
     shows('other nonsense');
     expect(kept().slips).toBe(1);
@@ -136,6 +140,19 @@ describe('key in', () => {
     fireEvent.click(screen.getByRole('button', { name: new RegExp(`^${names[2]}`) }));
     expect(current()).toBe(names[2]);
     expect(kept().ticked).toEqual([]);
+  });
+
+  test('all of a program is ticked at once, but not where each line is to be read back', () => {
+    shown(<Card readsBack lines={worked} />);
+    const all = () => screen.queryByRole('button', { name: 'All of A' });
+    expect(all()).toBeNull();
+    cleanup();
+    shown(<Card lines={worked} />);
+    const button = all();
+    if (!button) throw new Error('nothing ticks a program');
+    fireEvent.click(button);
+    const own = worked.filter((line) => programOfLine(line) === 'A');
+    expect(kept().ticked).toEqual(own.flatMap(({ ticks }) => ticks));
   });
 
   test('read aloud says the setting that has the turn', () => {

@@ -466,7 +466,15 @@ export {
 // The panel: keying in.
 export { enteredFromShown, entryChange, type Entered } from './panel/entries.ts';
 export { changedSettings } from './panel/changedSettings.ts';
-export { factoryPlan, keyInLines, tickOf, type KeyLine } from './panel/keyIn.ts';
+export {
+  factoryPlan,
+  isOff,
+  isTicked,
+  keyInLines,
+  programOfLine,
+  withEqualRuns,
+  type KeyLine,
+} from './panel/keyIn.ts';
 export { programName, type PanelLine, type PanelNow } from './panel/line.ts';
 export { orderOf, panelLines } from './panel/lines.ts';
 export { readBackSentence } from './panel/panelWords.ts';
@@ -598,11 +606,11 @@ export {
 } from './record/stationTable.ts';
 export {
   expectedTotal,
-  foundAhead,
   isTwoWire,
   visitFindings,
   type VisitFinding,
 } from './record/visitFindings.ts';
+export { clockReading, type ClockReading } from './record/clockReading.ts';
 
 // For the homeowner.
 export { NO_OFFICE, OFFICE_ID, readOffice, type Office } from './homeowner/office.ts';

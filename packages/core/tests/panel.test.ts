@@ -4,11 +4,14 @@ import fc from 'fast-check';
 import {
   adjustedSeconds,
   applyChange,
+  applyRecordChange,
   changedSettings,
+  EMPTY_SURVEY,
   emptyPlan,
   enteredFromShown,
   entryChange,
   factoryPlan,
+  isTicked,
   keyInLines,
   panelLines,
   panelText,
@@ -18,6 +21,7 @@ import {
   settingsWith,
   SHIPPED_KINDS,
   TIMER_KINDS,
+  withEqualRuns,
   type KeyLine,
   type PanelNow,
   type Plan,
@@ -127,9 +131,22 @@ describe('the card', () => {
       'Program 2 days between: 2',
       'Program 2 days left: 2',
       'Seasonal percent: 140 %',
-      'Rain sensor: ACTIVE',
       'Watering: ON',
     ]);
+  });
+
+  test('a rain sensor that is not fitted, or not looked at, is nothing to key in', () => {
+    const { sensor: _sensor, ...others } = plan.settings;
+    const lineOf = (sensor?: 'none' | 'active') =>
+      keyInLines(
+        { ...plan, settings: { ...others, ...(sensor ? { sensor } : {}) } },
+        null,
+        nowFor(plan),
+        false,
+      ).find(({ address }) => address.of === 'sensor');
+    expect(lineOf('none')).toBeUndefined();
+    expect(lineOf()).toBeUndefined();
+    expect(lineOf('active')?.value).toEqual({ kind: 'sensor', state: 'active' });
   });
 
   test('after a reset it takes out what the timer has from the factory', () => {
@@ -146,7 +163,7 @@ describe('the card', () => {
     ['start.B.1', '4:40p', 'half-a-day'],
     ['start.B.1', 'off', 'left-off'],
     ['start.B.1', '4:40', null],
-    ['start.B.2+3', '3:10p', 'left-on'],
+    ['start.B.2', '3:10p', 'left-on'],
     ['run.B.2', '20:00', 'hours-for-minutes'],
     ['run.B.2', '0:02', 'ten-fold'],
     ['run.B.2', '0:20', null],
@@ -163,6 +180,83 @@ describe('the card', () => {
     if (!line) throw new Error(`${id}: ${card.map((line) => line.id).join()}`);
     const answer = readBack(line, typed, card, now.style, TODAY);
     expect(answer.ok ? null : answer.slip).toBe(slip);
+  });
+});
+
+describe('on a timer with a percent by month', () => {
+  const byMonth = TIMER_KINDS.find(({ seasonal }) => seasonal.byMonth);
+  if (!byMonth) throw new Error('no kind has a percent by month');
+  const monthly = (monthlyPercent: readonly number[]): Plan => ({
+    ...emptyPlan(byMonth),
+    stations: [{ number: 1 }],
+    programs: [
+      {
+        letter: 'A',
+        starts: ['04:00'],
+        runs: [{ station: 1, seconds: 600 }],
+        days: { rule: 'daily' },
+      },
+    ],
+    settings: { ...emptyPlan(byMonth).settings, monthlyPercent: [...monthlyPercent] },
+  });
+  const at = (january: number) => [january, ...Array<number>(11).fill(100)];
+  const monthsOf = (base: Plan | null, target: Plan) =>
+    keyInLines(target, base, nowFor(target), true).flatMap(({ address, value }) =>
+      address.of === 'percent' && address.month !== undefined && value.kind === 'percent'
+        ? [[address.month, value.percent]]
+        : [],
+    );
+
+  test('everything has all twelve, those at 100 too: a used timer may hold another', () => {
+    expect(monthsOf(null, monthly(at(100)))).toEqual(at(100).map((percent, i) => [i + 1, percent]));
+  });
+
+  test('changes has the one the timer holds otherwise', () => {
+    expect(monthsOf(monthly(at(60)), monthly(at(100)))).toEqual([[1, 100]]);
+    expect(monthsOf(monthly(at(100)), monthly(at(100)))).toEqual([]);
+  });
+});
+
+describe('a card for many stations', () => {
+  const thirty = Array.from({ length: 30 }, (_, i) => i + 1);
+  const [kind] = TIMER_KINDS.filter(({ stationCount }) => stationCount >= 30);
+  if (!kind) throw new Error('no kind has thirty stations');
+  const many: Plan = {
+    ...emptyPlan(kind),
+    stations: thirty.map((number) => ({ number })),
+    programs: [
+      {
+        letter: 'A',
+        starts: ['04:00'],
+        runs: thirty.slice(0, 8).map((station) => ({ station, seconds: 720 })),
+        days: { rule: 'daily' },
+      },
+    ],
+  };
+  const now = nowFor(many);
+  const lines = keyInLines(many, null, now, true);
+
+  test('ticks each station of a group, which a record takes, also for twenty-two that are off', () => {
+    const off = lines.find(({ name }) => /stations 9 to 30$/.test(name));
+    expect(off?.ticks).toHaveLength(22);
+    const visit = { began: '2027-06-15T09:00' };
+    const ticked = lines.flatMap(({ ticks }) => ticks);
+    expect(new Set(ticked).size).toBe(ticked.length);
+    const noted = applyRecordChange(
+      { plan: many, survey: { ...EMPTY_SURVEY, visit } },
+      { type: 'note-visit', fields: { keyIn: { scope: 'everything', ticked } } },
+    );
+    expect(noted.ok && noted.value.record.survey.visit?.keyIn?.ticked).toEqual(ticked);
+    for (const line of lines) expect(isTicked(line, new Set(ticked))).toBe(true);
+    // One of them short, the group is open.
+    expect(off && isTicked(off, new Set(ticked.filter((one) => one !== off.ticks[3])))).toBe(false);
+  });
+
+  test('has equal run times of neighbours in one line, without losing a tick', () => {
+    const short = withEqualRuns(lines, now);
+    expect(short.map(({ name }) => name)).toContain('A stations 1 to 8');
+    expect(short.flatMap(({ ticks }) => ticks)).toEqual(lines.flatMap(({ ticks }) => ticks));
+    expect(lines.length - short.length).toBe(7);
   });
 });
 

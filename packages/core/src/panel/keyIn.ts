@@ -9,28 +9,38 @@ import { programName, type PanelLine, type PanelNow, type SettingAddress } from 
 import { sameValue, type PanelValue } from './value.ts';
 import { say } from '../language/say.ts';
 
-export interface KeyLine extends PanelLine {
+/** A setting to key in. */
+export interface ChangedLine extends PanelLine {
   /** The previous value; null: not known or not asked for. */
   readonly was: PanelValue | null;
-  /** The lines it represents; several if neighbours are equal and empty. */
+}
+
+export interface KeyLine extends ChangedLine {
+  /** The lines it represents; several if neighbours are equal. */
   readonly stands: readonly SettingAddress[];
+  /** The tick of each of them: a group is done when all of them are. */
+  readonly ticks: readonly string[];
 }
 
 /** Id of a tick: another value is another line. The clock and the rest of a rain delay keep changing, so they are left out. */
-export function tickOf({ id, setting, value }: KeyLine): string {
+function tickOf({ id, setting, value }: PanelLine): string {
   if (setting === 'clock') return id;
   return `${id}=${JSON.stringify(value.kind === 'rain-delay' ? value.unit : value)}`;
 }
 
-const isEmpty = ({ value }: PanelLine) =>
+export const isTicked = ({ ticks }: KeyLine, ticked: ReadonlySet<string>): boolean =>
+  ticks.every((tick) => ticked.has(tick));
+
+/** Whether a line says that something is off: an unused start, a station without a run. */
+export const isOff = ({ value }: PanelLine): boolean =>
   (value.kind === 'time' && value.second === null) || (value.kind === 'run' && value.seconds === 0);
 
-/** Whether two neighbouring lines are combined: unused starts, or stations without a run, of one program. */
-function belongTogether(a: KeyLine, b: KeyLine): boolean {
+/** Whether two lines are unused starts, or stations without a run, of one program. */
+function areOff(a: KeyLine, b: KeyLine): boolean {
   const [x, y] = [a.address, b.address];
   return (
-    isEmpty(a) &&
-    isEmpty(b) &&
+    isOff(a) &&
+    isOff(b) &&
     x.of === y.of &&
     (x.of === 'start' || x.of === 'run') &&
     'program' in y &&
@@ -38,35 +48,70 @@ function belongTogether(a: KeyLine, b: KeyLine): boolean {
   );
 }
 
-function merged(lines: readonly KeyLine[], { style: hand }: PanelNow): KeyLine[] {
+/** Whether two lines are the same run time of one program, and were the same before. */
+function areEqualRuns(a: KeyLine, b: KeyLine): boolean {
+  const [x, y] = [a.address, b.address];
+  const sameBefore = a.was === b.was || (a.was && b.was && sameValue(a.was, b.was));
+  return (
+    x.of === 'run' &&
+    y.of === 'run' &&
+    x.program === y.program &&
+    sameValue(a.value, b.value) &&
+    Boolean(sameBefore)
+  );
+}
+
+/** The line of two neighbours. */
+function together(a: KeyLine, b: KeyLine, { style }: PanelNow): KeyLine {
+  const stands = [...a.stands, ...b.stands];
+  const { address } = b;
+  const label = programName('program' in address ? (address.program ?? '') : '', style.dialect);
+  const numbers = rangesWords(
+    stands.map((place) =>
+      place.of === 'start' ? place.slot : place.of === 'run' ? place.station : 0,
+    ),
+  );
+  return {
+    ...a,
+    name:
+      address.of === 'start'
+        ? say`${label} start times ${numbers}`
+        : say`${label} stations ${numbers}`,
+    was: a.was && b.was && sameValue(a.was, b.was) ? a.was : null,
+    stands,
+    ticks: [...a.ticks, ...b.ticks],
+  };
+}
+
+function joined(
+  lines: readonly KeyLine[],
+  now: PanelNow,
+  belong: (a: KeyLine, b: KeyLine) => boolean,
+): KeyLine[] {
   const result: KeyLine[] = [];
   for (const line of lines) {
     const last = result.at(-1);
-    if (!last || !belongTogether(last, line)) {
-      result.push(line);
-      continue;
-    }
-    const stands = [...last.stands, ...line.stands];
-    const label = programName(
-      'program' in line.address ? (line.address.program ?? '') : '',
-      hand.dialect,
-    );
-    const numbers = stands.map((place) =>
-      place.of === 'start' ? place.slot : place.of === 'run' ? place.station : 0,
-    );
-    result[result.length - 1] = {
-      ...last,
-      id: `${last.id}+${numbers.slice(1).join('+')}`,
-      name:
-        line.address.of === 'start'
-          ? say`${label} start times ${rangesWords(numbers)}`
-          : say`${label} stations ${rangesWords(numbers)}`,
-      was: null,
-      stands,
-    };
+    if (last && belong(last, line)) result[result.length - 1] = together(last, line, now);
+    else result.push(line);
   }
   return result;
 }
+
+/** Lines with equal run times of neighbouring stations as one, for someone who keys them in without reading each back. */
+export const withEqualRuns = (lines: readonly KeyLine[], now: PanelNow): KeyLine[] =>
+  joined(lines, now, areEqualRuns);
+
+/** The program of a line about one; null: about the timer or a station. */
+export const programOfLine = ({ address }: PanelLine): string | null =>
+  'program' in address ? (address.program ?? null) : null;
+
+/** A line by itself. */
+const lineOf = (line: PanelLine, was: PanelValue | null = null): KeyLine => ({
+  ...line,
+  was,
+  stands: [line.address],
+  ticks: [tickOf(line)],
+});
 
 /** Run times are keyed in at 100 percent, so that the pages show the entered values. */
 function hundredLines(percents: readonly KeyLine[]): KeyLine[] {
@@ -84,7 +129,7 @@ function hundredLines(percents: readonly KeyLine[]): KeyLine[] {
     seen.add(id);
     const name = say`${line.address.month === undefined ? line.name : say`Seasonal percent`}, while keying in run times`;
     return [
-      { ...line, id, place, stands: [place], name, value: { kind: 'percent', percent: 100 } },
+      lineOf({ ...line, id, address: place, name, value: { kind: 'percent', percent: 100 } }),
     ];
   });
 }
@@ -98,15 +143,13 @@ function totalLine(plan: Plan, letter: string, now: PanelNow): KeyLine[] {
   if (seconds === null) return [];
   const place: SettingAddress = { of: 'total', program: letter };
   return [
-    {
+    lineOf({
       id: `total.${letter}`,
       setting: 'runs',
       address: place,
-      stands: [place],
       name: say`${programName(letter, now.style.dialect)} total should say`,
       value: { kind: 'run', seconds },
-      was: null,
-    },
+    }),
   ];
 }
 
@@ -145,10 +188,12 @@ export function keyInLines(
     (line) =>
       differs(line) &&
       !isOfUnusedProgram(line, target) &&
+      !isNoSensor(line, target) &&
       !(base === null && goesWithoutSaying(line)),
   );
   const percents = percentSteps(all, wanted, differs);
-  return merged(inOrder([...wanted, ...takenOut(all, inBox)], percents, target, now), now);
+  const lines = inOrder([...wanted, ...takenOut(all, inBox)], percents, target, now);
+  return joined(lines, now, areOff);
 }
 
 /** Lines that differ between current and wanted settings, in panel order, without the clock. */
@@ -166,11 +211,7 @@ export function settingsToChange(target: Plan, base: Plan, now: PanelNow): KeyLi
 /** Lines to key in, each with the timer's current value; null: not known. */
 function comparedLines(lines: readonly PanelLine[], inBox: readonly PanelLine[]): KeyLine[] {
   const before = new Map(inBox.map((line) => [line.id, line.value]));
-  return lines.map((line) => ({
-    ...line,
-    stands: [line.address],
-    was: before.get(line.id) ?? null,
-  }));
+  return lines.map((line) => lineOf(line, before.get(line.id) ?? null));
 }
 
 const isChanged = ({ was, value }: KeyLine) => was === null || !sameValue(was, value);
@@ -183,12 +224,7 @@ function takenOut(all: readonly KeyLine[], inBox: readonly PanelLine[]): KeyLine
       ({ id, address: { of } }) =>
         (of === 'windows' || of === 'off-days' || of === 'linked') && !isWanted(id),
     )
-    .map((line) => ({
-      ...line,
-      stands: [line.address],
-      was: line.value,
-      value: { kind: 'switch', on: false },
-    }));
+    .map((line) => lineOf({ ...line, value: { kind: 'switch', on: false } }, line.value));
 }
 
 /** An unused program has no start and no run; its days do not matter, and many panels always show some. */
@@ -198,6 +234,11 @@ function isOfUnusedProgram(line: KeyLine, target: Plan): boolean {
   if (letter === null || of === 'start' || of === 'run') return false;
   return !target.programs.some((program) => program.letter === letter);
 }
+
+/** A rain sensor that is not fitted, or that no one has decided about, is no setting to key in. */
+const isNoSensor = ({ value, was }: KeyLine, { settings }: Plan): boolean =>
+  value.kind === 'sensor' &&
+  (value.state === 'none' || (was === null && settings.sensor === undefined));
 
 /** What a timer without its memory has anyway, so no one keys it in. */
 function goesWithoutSaying({ value, address: { of } }: KeyLine): boolean {
@@ -222,9 +263,12 @@ function percentSteps(
   const hasRuns = wanted.some(({ address }) => address.of === 'run');
   const toHundred =
     hasRuns && percents.some(({ was }) => !isHundred(was)) ? hundredLines(percents) : [];
-  const last = percents.filter((line) =>
-    toHundred.length > 0 ? !isHundred(line.value) : differs(line),
-  );
+  const last = percents.filter((line) => {
+    // A month at 100 is one more setting: the timer may hold another percent for it.
+    if (isHundred(line.value) && line.address.of === 'percent' && line.address.month === undefined)
+      return toHundred.length === 0 && differs(line);
+    return (toHundred.length > 0 && !isHundred(line.value)) || differs(line);
+  });
   return { toHundred, last };
 }
 

@@ -1,6 +1,13 @@
 import { useMemo } from 'react';
 import { CheckCircleFilled, MinusCircleOutlined } from '@ant-design/icons';
-import { keyInLines, panelText, type PanelNow, type Plan, say } from '@water-clock/core';
+import {
+  keyInLines,
+  panelText,
+  type KeyLine,
+  type PanelNow,
+  type Plan,
+  say,
+} from '@water-clock/core';
 
 /** The key-in card of a plan, with a tick on each line the timer already has. */
 export function BenchCard({
@@ -24,10 +31,16 @@ export function BenchCard({
   );
   const left = useMemo(
     () =>
-      new Set(keyInLines(target, box, { style, today, secondOfDay: 0 }, true).map(({ id }) => id)),
+      new Set(
+        keyInLines(target, box, { style, today, secondOfDay: 0 }, true).flatMap(
+          ({ ticks }) => ticks,
+        ),
+      ),
     [target, box, style, today],
   );
-  const open = lines.filter(({ id }) => left.has(id)).length;
+  // A line that stands for several is open while one of them is.
+  const isLeft = ({ ticks }: KeyLine) => ticks.some((tick) => left.has(tick));
+  const open = lines.filter(isLeft).length;
   return (
     <div className="stack near">
       <p>
@@ -42,7 +55,7 @@ export function BenchCard({
       <ul className="list ruled">
         {lines.map((line) => (
           <li key={line.id}>
-            {left.has(line.id) ? (
+            {isLeft(line) ? (
               <MinusCircleOutlined aria-label={say`not yet`} />
             ) : (
               <CheckCircleFilled aria-label={say`keyed in`} />

@@ -3,9 +3,13 @@ import { Button, Input, Progress, type InputRef } from 'antd';
 import { CheckCircleFilled, CheckOutlined } from '@ant-design/icons';
 import {
   panelText,
+  isOff,
+  isTicked,
+  programName,
+  programOfLine,
   readBack,
   readBackSentence,
-  tickOf,
+  withEqualRuns,
   type KeyIn,
   type KeyLine,
   type PanelNow,
@@ -103,6 +107,7 @@ function Current(
   };
   const finish = () => {
     if (!reading) return tick();
+    if (typed.trim() === '') setFault(say`Type what the timer’s display shows first.`);
     check();
     field.current?.focus();
     field.current?.select();
@@ -158,8 +163,43 @@ function Current(
   );
 }
 
+/** Ticks what was keyed in together: everything that is off, or all of a program. */
+function Bulk({
+  open,
+  dialect,
+  tick,
+}: {
+  readonly dialect: PanelNow['style']['dialect'];
+  readonly open: readonly KeyLine[];
+  readonly tick: (lines: readonly KeyLine[]) => void;
+}) {
+  const off = open.filter(isOff);
+  const letters = [...new Set(open.flatMap((line) => programOfLine(line) ?? []))];
+  const groups = [
+    [say`All that is off`, off] as const,
+    ...letters.map(
+      (letter) =>
+        [
+          say`All of ${programName(letter, dialect)}`,
+          open.filter((line) => programOfLine(line) === letter),
+        ] as const,
+    ),
+  ].filter(([, some]) => some.length > 1);
+  if (groups.length === 0) return null;
+  return (
+    <div className="row near no-print" role="group" aria-label={say`Mark as done`}>
+      <span className="soft">{say`Mark as done:`}</span>
+      {groups.map(([name, some]) => (
+        <Button key={name} onClick={() => tick(some)}>
+          {name}
+        </Button>
+      ))}
+    </div>
+  );
+}
+
 interface Props {
-  readonly card: readonly KeyLine[];
+  readonly lines: readonly KeyLine[];
   readonly keyIn: KeyIn;
   readonly now: PanelNow;
   readonly aloud: boolean;
@@ -170,20 +210,23 @@ interface Props {
 }
 
 /** All settings in the timer's order: done, current and coming. */
-export function KeyInLines({ card, keyIn, now, aloud, set, reach, confirms }: Props) {
+export function KeyInLines({ lines, keyIn, now, aloud, set, reach, confirms }: Props) {
   const [picked, setPicked] = useState<string | null>(null);
   const reading = keyIn.readsBack === true;
+  // To be read back, each station has a line of its own.
+  const card = reading ? lines : withEqualRuns(lines, now);
   const ticked = new Set(keyIn.ticked);
-  const isDone = (line: KeyLine) => ticked.has(tickOf(line));
+  const isDone = (line: KeyLine) => isTicked(line, ticked);
   const open = card.filter((line) => !isDone(line));
   const current = open.find(({ id }) => id === picked) ?? open[0];
   const done = card.length - open.length;
-  const put = (line: KeyLine, yes: boolean) => {
-    const id = tickOf(line);
-    const others = keyIn.ticked.filter((one) => one !== id);
+  const putAll = (some: readonly KeyLine[], yes: boolean) => {
+    const ticks = new Set(some.flatMap((line) => line.ticks));
+    const others = keyIn.ticked.filter((one) => !ticks.has(one));
     setPicked(null);
-    set({ ...keyIn, ticked: yes ? [...others, id] : others });
+    set({ ...keyIn, ticked: yes ? [...others, ...ticks] : others });
   };
+  const put = (line: KeyLine, yes: boolean) => putAll([line], yes);
   const back = () => {
     const last = card.findLast(isDone);
     if (last) put(last, false);
@@ -201,6 +244,9 @@ export function KeyInLines({ card, keyIn, now, aloud, set, reach, confirms }: Pr
         {open.length > 0 ? say`${done} of ${card.length} done` : say`All ${card.length} done`}
         {slips > 0 && `; ${plural(slips, '# error caught', '# errors caught')}`}
       </p>
+      {!reading && (
+        <Bulk open={open} dialect={now.style.dialect} tick={(some) => putAll(some, true)} />
+      )}
       <ol className="key-card list column">
         {card.map((line, i) => {
           const isFirst = card[i - 1]?.setting !== line.setting;

@@ -1,5 +1,7 @@
+import { useState } from 'react';
 import { Button, Checkbox } from 'antd';
 import {
+  clockReading,
   attempt,
   dateWords,
   factoryPlan,
@@ -41,8 +43,9 @@ export default function KeyInView(props: StepProps) {
   const { plan, survey, editor, now, site } = props;
   const { clock, order } = usePreferences();
   const kind = useKind(plan);
-  const { visit, device = {} } = survey;
+  const { visit } = survey;
   const [aloud, setAloud] = useDeviceSwitch('read-aloud', false);
+  const [fault, setFault] = useState<string | null>(null);
   useAwake(visit !== undefined);
   if (!visit)
     return (
@@ -54,12 +57,12 @@ export default function KeyInView(props: StepProps) {
   const factory = factoryPlan(plan, kind);
   const scope: KeyInScope = visit.keyIn?.scope ?? (visit.asFound ? 'changes' : 'everything');
   const keyIn: KeyIn = visit.keyIn ?? { scope, ticked: [] };
-  const set = (next: KeyIn) => editor.commit({ type: 'note-visit', fields: { keyIn: next } });
+  const set = (next: KeyIn) => {
+    const faults = editor.commit({ type: 'note-visit', fields: { keyIn: next } });
+    setFault(faults.length > 0 ? faults.map(faultSentence).join(' ') : null);
+  };
   const base = keyInBase(plan, visit, kind);
-  const clockIsRight =
-    scope === 'changes' &&
-    device.clockShown !== undefined &&
-    device.clockShown === device.clockReally;
+  const clockIsRight = scope === 'changes' && clockReading(survey)?.ahead === 0;
   const reach = new Map((kind?.reach ?? []).map(({ setting, line }) => [setting, line]));
   const confirms = plan.timer.dialect?.confirms === true;
   const notLooked = scope === 'changes' ? (visit.asFound?.notLooked ?? []) : [];
@@ -101,13 +104,18 @@ export default function KeyInView(props: StepProps) {
           )}
         </span>
       </div>
+      {fault !== null && (
+        <p className="fault" role="alert">
+          {say`Not recorded: ${fault}`}
+        </p>
+      )}
       {!worked.ok && <p className="fault">{worked.faults.map(faultSentence).join(' ')}</p>}
       {worked.ok && worked.value.length === 0 && (
         <p className="heavy">{say`Nothing differs, so there is nothing to key in.`}</p>
       )}
       {worked.ok && worked.value.length > 0 && (
         <KeyInLines
-          card={worked.value}
+          lines={worked.value}
           keyIn={keyIn}
           now={panel}
           aloud={aloud}
