@@ -67,6 +67,39 @@ describe('lines', () => {
     ]);
   });
 
+  test('programs outside the hours are named as programs: a finding has only the first station of each', () => {
+    const numbers = [1, 9, 17, 25];
+    const plan = garden({
+      timer: { ...kind, stationCount: 32 },
+      stations: Array.from({ length: 32 }, (_, i) => ({ number: i + 1 })),
+      programs: ['A', 'B', 'C', 'D'].map((letter, i) => ({
+        ...A,
+        letter,
+        starts: [`${String(10 + 2 * i).padStart(2, '0')}:00`],
+        runs: Array.from({ length: 8 }, (_, k) => ({ station: 8 * i + k + 1, seconds: 300 })),
+      })),
+    });
+    const wide = {
+      ...brief,
+      timer: plan.timer,
+      stations: plan.stations.map(({ number }) => ({ number, weeklySeconds: 2100 })),
+      wish: { notBefore: '03:00', finishBy: '06:00' },
+      rules: { noWaterWindows: [{ from: '09:00', to: '18:00' }] },
+    };
+    const { findings } = check(plan, ON, { brief: wide });
+    const late = findings.filter(({ code }) => code === 'late-finish');
+    expect(late.map(({ where }) => where.station)).toEqual(numbers);
+    const said = findingGroups(findings).map((line) => groupSentence(line, SPEECH));
+    expect(said).toContain('Programs A, B, C and D water outside the preferred hours.');
+    expect(said).toContain('Programs A, B, C and D water at an hour the rules do not allow.');
+    expect(said.join(' ')).not.toMatch(/4 stations/);
+    const twice = { ...plan, programs: [{ ...A, starts: ['10:00', '14:00'] }] };
+    const again = findingGroups(check(twice, ON, { brief: wide }).findings);
+    expect(again.map((line) => groupSentence(line, SPEECH))).toContain(
+      'A waters outside the preferred hours, with 2 start times.',
+    );
+  });
+
   test('the worst stands first, and no finding is lost', () => {
     const warning = { severity: 'warning' } as const;
     const found: Finding[] = [

@@ -2,7 +2,7 @@
 import { listed, rangesWords, type Speech } from '../words/words.ts';
 import type { Finding, FindingCode } from './finding.ts';
 import { findingSentence } from './findingWords.ts';
-import { say, wordsOf } from '../language/say.ts';
+import { say } from '../language/say.ts';
 
 /** One line: a finding, or several with one code. */
 export interface FindingGroup {
@@ -81,40 +81,77 @@ export function findingGroups(findings: readonly Finding[]): FindingGroup[] {
     );
 }
 
-const GROUP_WORDS: Partial<Record<FindingCode, string>> = wordsOf({
-  'station-in-none': 'are in no program and never water',
-  'station-in-two-programs': 'are in two programs and are watered by both',
-  'too-much': 'get too much water',
-  'too-little': 'get too little water',
-  'too-few-days': 'water on too few days',
-  'not-often-enough': 'should run more times a day',
-  'too-many-days': 'water on more days than the rules allow',
-  'forbidden-day': 'water on a day the rules do not allow',
-  'forbidden-hour': 'water at an hour the rules do not allow',
-  'mowing-day': 'water when the lawn must be dry for mowing',
-  'late-finish': 'water outside the preferred hours',
-  'runs-off': 'run longer than the soil can absorb',
-  'soak-too-short': 'have too short a soak',
-  'pump-off': 'need the pump, but their pump switch is off',
-  'under-cover-obeys-sensor': 'are under cover but use the rain sensor',
-  'open-ignores-sensor': 'are in the open but ignore the rain sensor',
-  'disabled-station': 'are switched off but have a run time',
-});
+/** Several stations with the same finding, such as `4 stations (1 to 4)`, as the subject of a sentence. */
+const OF_STATIONS: Partial<Record<FindingCode, (stations: string) => string>> = {
+  'station-in-none': (stations) => say`${stations} are in no program and never water.`,
+  'station-in-two-programs': (stations) =>
+    say`${stations} are in two programs and are watered by both.`,
+  'too-much': (stations) => say`${stations} get too much water.`,
+  'too-little': (stations) => say`${stations} get too little water.`,
+  'too-few-days': (stations) => say`${stations} water on too few days.`,
+  'not-often-enough': (stations) => say`${stations} should run more times a day.`,
+  'too-many-days': (stations) => say`${stations} water on more days than the rules allow.`,
+  'runs-off': (stations) => say`${stations} run longer than the soil can absorb.`,
+  'soak-too-short': (stations) => say`${stations} have too short a soak.`,
+  'pump-off': (stations) => say`${stations} need the pump, but their pump switch is off.`,
+  'under-cover-obeys-sensor': (stations) =>
+    say`${stations} are under cover but use the rain sensor.`,
+  'open-ignores-sensor': (stations) => say`${stations} are in the open but ignore the rain sensor.`,
+  'disabled-station': (stations) => say`${stations} are switched off but have a run time.`,
+};
 
-/** A line as text: the finding itself, or how many stations it is about. */
+/** Findings about start times name the first station each concerns, so a line about several names their programs, never stations. */
+const OF_STARTS: Partial<
+  Record<
+    FindingCode,
+    {
+      readonly several: (programs: string) => string;
+      readonly one: (program: string, starts: number) => string;
+    }
+  >
+> = {
+  'forbidden-day': {
+    several: (programs) => say`Programs ${programs} water on a day the rules do not allow.`,
+    one: (program, starts) =>
+      say`${program} waters on a day the rules do not allow, with ${starts} start times.`,
+  },
+  'forbidden-hour': {
+    several: (programs) => say`Programs ${programs} water at an hour the rules do not allow.`,
+    one: (program, starts) =>
+      say`${program} waters at an hour the rules do not allow, with ${starts} start times.`,
+  },
+  'mowing-day': {
+    several: (programs) => say`Programs ${programs} water when the lawn must be dry for mowing.`,
+    one: (program, starts) =>
+      say`${program} waters when the lawn must be dry for mowing, with ${starts} start times.`,
+  },
+  'late-finish': {
+    several: (programs) => say`Programs ${programs} water outside the preferred hours.`,
+    one: (program, starts) =>
+      say`${program} waters outside the preferred hours, with ${starts} start times.`,
+  },
+};
+
+/** A line as text: the finding itself, or what it is about. */
 export function groupSentence({ code, findings }: FindingGroup, speech: Speech): string {
   const [first] = findings;
   if (!first) return '';
+  const programs = [...new Set(findings.flatMap(({ where }) => where.program ?? []))].sort();
+  const ofStarts = OF_STARTS[code];
+  if (ofStarts && findings.length >= MANY)
+    return programs.length > 1
+      ? ofStarts.several(listed(programs))
+      : ofStarts.one(programs.join(''), findings.length);
   const numbers = [...new Set(findings.flatMap(({ where }) => where.station ?? []))].sort(
     (a, b) => a - b,
   );
-  const words = GROUP_WORDS[code];
-  if (numbers.length < MANY || words === undefined) {
-    const more = findings.length - 1;
-    return `${findingSentence(first, speech)}${more > 0 ? say` And ${more} more like this.` : ''}`;
-  }
-  const programs = [...new Set(findings.flatMap(({ where }) => where.program ?? []))].sort();
-  return programs.length > 0
-    ? say`${numbers.length} stations (${rangesWords(numbers)}) ${words}, in ${listed(programs)}.`
-    : say`${numbers.length} stations (${rangesWords(numbers)}) ${words}.`;
+  const ofStations = OF_STATIONS[code];
+  if (numbers.length >= MANY && ofStations)
+    return ofStations(
+      programs.length > 0
+        ? say`${numbers.length} stations (${rangesWords(numbers)}) in ${listed(programs)}`
+        : say`${numbers.length} stations (${rangesWords(numbers)})`,
+    );
+  const more = findings.length - 1;
+  return `${findingSentence(first, speech)}${more > 0 ? say` And ${more} more like this.` : ''}`;
 }

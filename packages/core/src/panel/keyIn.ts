@@ -10,7 +10,7 @@ import { sameValue, type PanelValue } from './value.ts';
 import { say } from '../language/say.ts';
 
 /** A setting to key in. */
-export interface ChangedLine extends PanelLine {
+interface ChangedLine extends PanelLine {
   /** The previous value; null: not known or not asked for. */
   readonly was: PanelValue | null;
 }
