@@ -552,6 +552,7 @@ export { visitFacts, type StateFacts, type VisitFacts } from './record/visitFact
 export { homeownerNotice, phoneSentences, type Notice } from './homeowner/notice.ts';
 export { seasonYear, type SeasonYear } from './garden/seasonYear.ts';
 export {
+  hasPercent,
   ruleTroubleWords,
   timerStatusWords,
   timerStatus,

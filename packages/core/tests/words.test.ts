@@ -1,6 +1,7 @@
 /** Verdicts and findings as people read them, from real checks of small plans. */
 import { describe, expect, test } from '@jest/globals';
 import {
+  hasPercent,
   check,
   checkReport,
   emptyPlan,
@@ -117,6 +118,20 @@ describe('a verdict', () => {
       headline: 'No overlaps as set',
       detail: 'No cycles overlap at the percents set, but some do at the lowest percent.',
     });
+  });
+
+  test('without a seasonal percent none is named, whether clear or not', () => {
+    const clear = check(plan([program('A', '04:00', 60)]), ON);
+    expect(verdictWords(clear, 'queue', speech, { hasPercent: false })).toEqual({
+      tone: 'clear',
+      headline: 'No overlaps',
+      detail: 'No two cycles overlap on any date.',
+    });
+    const overlap = check(plan(touching), ON);
+    expect(verdictWords(overlap, 'queue', speech).detail).toMatch(/No overlaps only up to \d+ %/);
+    expect(verdictWords(overlap, 'queue', speech, { hasPercent: false }).detail).not.toMatch(/%/);
+    const bare = emptyPlan({ ...kind, seasonal: { ...kind.seasonal, scope: 'none' } });
+    expect([hasPercent(bare), hasPercent(plan([]))]).toEqual([false, true]);
   });
 
   test('clear, half set and empty say so', () => {

@@ -75,7 +75,7 @@ export function keptOf(
       verdict: timerStatusWords(status, { on: from, clock: '24' }).verdict,
       breaches: breaches.length,
       overSupply: overSupply !== undefined,
-      headroom: proven.ok ? proven.value.headroomPercent : null,
+      headroom: proven.ok && status.hasPercent === true ? proven.value.headroomPercent : null,
       trouble: first(
         overlap?.first.day,
         breaches[0]?.where.date,

@@ -32,6 +32,7 @@ export const upTo = (percent: number | null) =>
 
 interface KnownOfTimer {
   readonly isOff?: boolean;
+  readonly hasPercent?: boolean;
   readonly sideBySide?: boolean;
   readonly anyPhase?: readonly string[];
 }
@@ -46,6 +47,7 @@ const acceptedSo = (): VerdictWords => ({
  * The verdict as people read it.
  *
  * @param known.isOff the timer is off; a plan is checked as if it were on, so the headline says so
+ * @param known.hasPercent the timer has a seasonal percent; without one there is no headroom to speak of
  * @param known.sideBySide someone has accepted that its programs run side by side (`runsSideBySide`)
  * @param known.anyPhase programs whose interval phase is not known: the verdict covers every phase
  */
@@ -53,9 +55,9 @@ export function verdictWords(
   proven: Proven,
   onOverlap: OnOverlap,
   speech: Speech,
-  { isOff = false, sideBySide = false, anyPhase = [] }: KnownOfTimer = {},
+  { isOff = false, hasPercent = true, sideBySide = false, anyPhase = [] }: KnownOfTimer = {},
 ): VerdictWords {
-  const asIfOn = sideBySide ? acceptedSo() : wordsAsIfOn(proven, onOverlap, speech);
+  const asIfOn = sideBySide ? acceptedSo() : wordsAsIfOn(proven, onOverlap, speech, hasPercent);
   const phases =
     anyPhase.length > 0
       ? say` The interval of ${listed(anyPhase)} could not be read. This holds for any day it may fall on.`
@@ -66,7 +68,12 @@ export function verdictWords(
     : words;
 }
 
-function wordsAsIfOn(proven: Proven, onOverlap: OnOverlap, speech: Speech): VerdictWords {
+function wordsAsIfOn(
+  proven: Proven,
+  onOverlap: OnOverlap,
+  speech: Speech,
+  hasPercent: boolean,
+): VerdictWords {
   const others = proven.overlapCount - 1;
   const unfinished = proven.programs.filter(
     ({ missing }) =>
@@ -91,7 +98,7 @@ function wordsAsIfOn(proven: Proven, onOverlap: OnOverlap, speech: Speech): Verd
           ? ''
           : ` ${plural(others, '# more pair of start times overlaps.', '# more pairs of start times overlap.')}`;
       const room =
-        proven.headroomPercent === null
+        proven.headroomPercent === null || !hasPercent
           ? ''
           : say` No overlaps only ${upTo(proven.headroomPercent)}.`;
       return {
@@ -119,16 +126,17 @@ function wordsAsIfOn(proven: Proven, onOverlap: OnOverlap, speech: Speech): Verd
         : '';
       return {
         tone,
-        headline:
-          proven.headroomPercent === null
+        headline: !hasPercent
+          ? say`No overlaps`
+          : proven.headroomPercent === null
             ? say`No overlaps as set`
             : say`No overlaps, ${upTo(proven.headroomPercent)}`,
         detail:
-          (proven.headroomPercent === null
+          (proven.headroomPercent === null && hasPercent
             ? say`No cycles overlap at the percents set, but some do at the lowest percent.`
             : say`No two cycles overlap on any date.`) +
           range +
-          meets,
+          (hasPercent ? meets : ''),
       };
     }
   }

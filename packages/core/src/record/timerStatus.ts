@@ -38,6 +38,8 @@ export interface TimerStatus extends RuleStatus {
   /** Letters of programs whose interval phase is not known. */
   readonly anyPhase: readonly string[];
   readonly isOff: boolean;
+  /** The timer has a seasonal percent. Absent in what an earlier release stored. */
+  readonly hasPercent?: boolean;
   readonly onOverlap: OnOverlap;
   /**
    * For each date from `from` on for which it may be valid, and a week more: letters of the programs that water, with `!` for an overlap;
@@ -139,6 +141,7 @@ export function timerStatus(
     supply,
     anyPhase,
     isOff: plan.settings.mode === 'off',
+    hasPercent: hasPercent(plan),
     onOverlap: plan.timer.onOverlap,
     days: daysFrom(plan, on),
     from: on,
@@ -146,19 +149,21 @@ export function timerStatus(
   };
 }
 
+/** Whether a timer has a seasonal percent, by which headroom is measured. */
+export const hasPercent = ({ timer }: Pick<Plan, 'timer'>): boolean =>
+  timer.seasonal.scope !== 'none';
+
 const tooMuch = (faults: readonly Fault[]): TimerStatusWords => ({
   verdict: 'incomplete',
   headline: faults.map(faultSentence).join(' '),
 });
 
 /** "No overlaps" also requires that the site's rules are kept and the supply is enough. */
-export function timerStatusWords(
-  { proven, sideBySide, anyPhase, isOff, onOverlap, breaches: [breach], supply }: TimerStatus,
-  speech: Speech,
-): TimerStatusWords {
+export function timerStatusWords(status: TimerStatus, speech: Speech): TimerStatusWords {
+  const { proven, onOverlap, breaches, supply } = status;
+  const [breach] = breaches;
   if (!proven.ok) return tooMuch(proven.faults);
-  const known = { isOff, sideBySide, anyPhase };
-  const { tone, headline } = verdictWords(proven.value, onOverlap, speech, known);
+  const { tone, headline } = verdictWords(proven.value, onOverlap, speech, status);
   if (tone !== 'clear') return { verdict: tone, headline };
   if (breach) return { verdict: 'breach', headline: findingSentence(breach, speech) };
   const tooMuchWater = supply?.find(({ severity }) => severity === 'error');

@@ -2,6 +2,7 @@ import { lazy, Suspense, useEffect, useMemo, useState, useSyncExternalStore } fr
 import { useQueryClient } from '@tanstack/react-query';
 import { useLocation, useNavigate, useParams } from 'react-router';
 import {
+  hasPercent,
   formatDate,
   nightOf,
   runsSideBySide,
@@ -98,6 +99,7 @@ export function TimerVisit({ view: timer, proposer }: Props) {
     answer &&
     verdictWords(answer.check, plan.timer.onOverlap, speech, {
       isOff: plan.settings.mode === 'off',
+      hasPercent: hasPercent(plan),
       sideBySide,
       anyPhase,
     });
