@@ -159,6 +159,9 @@ test('each step says what is missing until nothing is', () => {
       .filter(([, { done }]) => !done)
       .map(([step]) => step),
   ).toEqual(['']);
+  // The reading of an earlier visit says nothing about the clock in this one.
+  const later = changed(whole, { type: 'note', fields: { visit: { began: '2026-02-01T10:00' } } });
+  expect([statesOf(whole).clock?.done, statesOf(later).clock?.done]).toEqual([true, false]);
   // An open visit says what each step lacks, until it can be closed.
   const at = '2026-01-01T10:00';
   const leave = (...changes: RecordChange[]) =>

@@ -41,6 +41,7 @@ export { HOURS_PER_DAY, hoursHeld, paintedWindows, type HourOfWeek } from './tim
 export { faultLine, faultSentence } from './words/faultWords.ts';
 export {
   dateWords,
+  daysOnTimer,
   daysWords,
   lengthWords,
   minutesWords,

@@ -1,6 +1,8 @@
 /** Verdicts and findings as people read them, from real checks of small plans. */
 import { describe, expect, test } from '@jest/globals';
 import {
+  daysOnTimer,
+  type Days,
   hasPercent,
   check,
   checkReport,
@@ -205,4 +207,25 @@ test('findings: what the timer cannot hold, doubled starts, little headroom, sta
       where: {},
     },
   ]);
+});
+
+test.each<[Days, boolean, string]>([
+  [{ rule: 'odd' }, true, 'odd dates, but not the 31st'],
+  [{ rule: 'odd' }, false, 'odd dates, including the 31st'],
+  [{ rule: 'odd', blockedWeekdays: ['sat'] }, true, 'odd dates, not Sat, but not the 31st'],
+  [{ rule: 'even' }, true, 'even dates'],
+  [{ rule: 'even', blockedWeekdays: ['sun'] }, false, 'even dates, not Sun'],
+  [{ rule: 'weekdays', weekdays: ['fri', 'mon'] }, false, 'Mon Fri'],
+  [
+    { rule: 'interval', everyDays: 6, firstDate: '2027-06-09', blockedWeekdays: ['sat'] },
+    true,
+    'every 6 days from Wed 9 June 2027, not Sat',
+  ],
+  [
+    { rule: 'hours', everyHours: 36, first: '2027-06-09T05:00' },
+    true,
+    'every 36 h from Wed 9 June 2027, 5:00 am',
+  ],
+])('%j on a timer that skips the 31st: %s is “%s”', (days, oddDaysSkip31, words) => {
+  expect(daysOnTimer(days, { oddDaysSkip31 }, '12')).toBe(words);
 });

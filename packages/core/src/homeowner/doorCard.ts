@@ -11,7 +11,7 @@ import { orderOf } from '../panel/lines.ts';
 import { rainSensorOf } from '../survey/rainSensor.ts';
 import { civilOf, SECONDS_PER_DAY } from '../time/calendar.ts';
 import {
-  daysWords,
+  daysOnTimer,
   lengthWords,
   monthName,
   plainDate,
@@ -150,7 +150,7 @@ export function doorCard(sources: CardSources): DoorCard {
     programs: complete.map((program) => ({
       label: programLabel(program.letter, dialect),
       starts: [...program.starts].sort().map((start) => startWords(start, clock)),
-      days: daysWords(program.days, clock),
+      days: daysOnTimer(program.days, plan.timer, clock),
       over: overOf(endsOf(plan, program, sources)),
     })),
     stations: plan.stations.map(({ number, name, enabled }) => ({

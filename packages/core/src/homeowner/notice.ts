@@ -4,7 +4,7 @@ import type { KeyLine } from '../panel/keyIn.ts';
 import { programsByLetter, type Plan } from '../plan/plan.ts';
 import { programLabel } from '../plan/planWords.ts';
 import type { EpochDay } from '../time/calendar.ts';
-import { dateWords, daysWords, listed, startWords, type Speech } from '../words/words.ts';
+import { dateWords, daysOnTimer, listed, startWords, type Speech } from '../words/words.ts';
 import type { Office } from './office.ts';
 import { say } from '../language/say.ts';
 
@@ -30,7 +30,7 @@ function programSentences({ settings, timer, ...plan }: Plan, { clock, order }: 
     .filter(({ starts, runs }) => starts.length > 0 && runs.some(({ seconds }) => seconds > 0))
     .map(
       ({ letter, days, starts }) =>
-        say`Program ${programLabel(letter, timer.dialect ?? {})}: ${daysWords(days, clock, order)}, starts at ${listed(starts.map((start) => startWords(start, clock)))}.`,
+        say`Program ${programLabel(letter, timer.dialect ?? {})}: ${daysOnTimer(days, timer, clock, order)}, starts at ${listed(starts.map((start) => startWords(start, clock)))}.`,
     );
 }
 

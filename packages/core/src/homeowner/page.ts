@@ -23,7 +23,7 @@ import { houseLine, type PageSources } from './pageSources.ts';
 import { sectionsOf, type PageSection } from './pageSections.ts';
 import {
   dateWords,
-  daysWords,
+  daysOnTimer,
   lengthWords,
   listed,
   monthName,
@@ -105,7 +105,7 @@ function programOf(
   const percent = effectivePercent(plan, program, civilOf(today).month);
   const enabled = enabledStations(plan);
   const { dialect = {} } = plan.timer;
-  const days = daysWords(program.days, clock);
+  const days = daysOnTimer(program.days, plan.timer, clock);
   const starts = [...program.starts].sort().map((start) => startWords(start, clock));
   const ends = new Set(
     simulated?.cycles.flatMap(({ due: { letter, start, due }, ended }) => {

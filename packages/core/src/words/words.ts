@@ -141,7 +141,7 @@ export const everyDaysWords = (days: number) =>
 export function daysWords(days: Days | null, clock: ClockStyle = '24', order?: DateOrder): string {
   if (days === null) return say`not set`;
   const blocked = 'blockedWeekdays' in days ? (days.blockedWeekdays ?? []) : [];
-  const not = blocked.length > 0 ? say`, not ${weekdaysWords(blocked)}` : '';
+  const not = weekdaysWords(blocked);
   switch (days.rule) {
     case 'daily':
       return say`every day`;
@@ -150,22 +150,36 @@ export function daysWords(days: Days | null, clock: ClockStyle = '24', order?: D
       return weekdaysWords(days.weekdays) || say`no day`;
     case 'interval': {
       const first = parseDate(days.firstDate);
-      const from = first === null ? '' : say` from ${dateWords(first, null, order)}`;
-      return `${everyDaysWords(days.everyDays)}${from}${not}`;
+      const often = everyDaysWords(days.everyDays);
+      if (first === null) return not ? say`${often}, not ${not}` : often;
+      const from = dateWords(first, null, order);
+      return not ? say`${often} from ${from}, not ${not}` : say`${often} from ${from}`;
     }
     case 'hours': {
       const first = parseMoment(days.first);
-      const from =
-        first === null
-          ? ''
-          : say` from ${dateWords(Math.floor(first / SECONDS_PER_DAY), null, order)}, ${timeOfMoment(first, clock)}`;
-      return say`every ${days.everyHours} h${from}${not}`;
+      const often = say`every ${days.everyHours} h`;
+      if (first === null) return not ? say`${often}, not ${not}` : often;
+      const day = dateWords(Math.floor(first / SECONDS_PER_DAY), null, order);
+      const from = `${day}, ${timeOfMoment(first, clock)}`;
+      return not ? say`${often} from ${from}, not ${not}` : say`${often} from ${from}`;
     }
     case 'odd':
-      return say`odd dates${not}`;
+      return not ? say`odd dates, not ${not}` : say`odd dates`;
     case 'even':
-      return say`even dates${not}`;
+      return not ? say`even dates, not ${not}` : say`even dates`;
   }
+}
+
+/** Days as a timer keeps them: of odd dates, whether it waters on the 31st as well, a day before the 1st. */
+export function daysOnTimer(
+  days: Days | null,
+  { oddDaysSkip31 }: { readonly oddDaysSkip31: boolean },
+  clock: ClockStyle = '24',
+  order?: DateOrder,
+): string {
+  const words = daysWords(days, clock, order);
+  if (days?.rule !== 'odd') return words;
+  return oddDaysSkip31 ? say`${words}, but not the 31st` : say`${words}, including the 31st`;
 }
 
 /** `1 day`, `3 days`. */

@@ -1,5 +1,5 @@
 import { Button } from 'antd';
-import { daysWords, type Days, type Plan, type Program, say } from '@water-clock/core';
+import { daysOnTimer, type Days, type Plan, type Program, say } from '@water-clock/core';
 import { WeekdayButtons } from '../../shared/fields/WeekdayButtons.tsx';
 import { usePreferences } from '../../app/platform/preferences.tsx';
 
@@ -16,7 +16,7 @@ interface Props {
 export function ProgramDays({ program, timer, asKeys, commit, open }: Props) {
   const { letter, days } = program;
   const { clock, order } = usePreferences();
-  const words = days === null ? say`Choose watering days` : daysWords(days, clock, order);
+  const words = days === null ? say`Choose watering days` : daysOnTimer(days, timer, clock, order);
   const byWeekday = days === null ? timer.dayRules.includes('weekdays') : days.rule === 'weekdays';
   if (byWeekday && asKeys)
     return (

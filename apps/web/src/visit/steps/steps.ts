@@ -213,13 +213,17 @@ function underWay({ plan, survey }: VisitFacts): Partial<Record<StepPath, StepSt
   };
 }
 
+/** In an open visit only its own reading counts; between visits, that there is one. */
+const isClockRead = (survey: Survey): boolean =>
+  survey.visit ? clockReading(survey) !== null : survey.device?.clockReally !== undefined;
+
 /** State of each step; steps that never finish have none. */
 export function stepStates(facts: VisitFacts): Partial<Record<StepPath, StepState>> {
   const parts = {
     house: house(facts),
     timer: timer(facts),
     clock: listed(
-      [clockReading(facts.survey) === null && say`the clock as found`],
+      [!isClockRead(facts.survey) && say`the clock as found`],
       say`The clock reading is recorded.`,
     ),
     stations: stations(facts),
