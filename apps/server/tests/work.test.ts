@@ -3,6 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Plan } from '@water-clock/core';
 import type PQueue from 'p-queue';
+import type { Piscina } from 'piscina';
 import type request from 'supertest';
 import { demoCompany } from '../src/demo/demo-documents.ts';
 import { Settings } from '../src/platform/settings.ts';
@@ -66,6 +67,16 @@ test('a calendar of more entries than anybody reads is refused by code and sente
   expect((refused.body as { message: string }).message).toMatch(
     /more than 20000 entries|too long to calculate/,
   );
+});
+
+test('a thread that ends between two jobs, as by its memory, ends neither the server nor the next job', async () => {
+  // The casts reach the private pool and the library's own handling of a thread's error.
+  const { pool } = server.app.get<unknown>(WorkService) as { pool: Piscina };
+  const [thread] = pool.threads;
+  const ended = new Promise((resolve) => thread?.once('exit', resolve));
+  thread?.emit('error', new Error('Worker terminated due to reaching memory limit'));
+  await ended;
+  await server.tamsin.get(`/api/timers/${LARKHOLT}/runs.csv?days=3`).expect(200);
 });
 
 test('while much is worked out, others are answered at once', async () => {

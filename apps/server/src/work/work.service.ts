@@ -1,6 +1,6 @@
 import { say } from '@water-clock/core';
 import { fileURLToPath } from 'node:url';
-import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
+import { Injectable, Logger, type OnApplicationShutdown } from '@nestjs/common';
 import type { Outcome } from '@water-clock/core';
 import PQueue from 'p-queue';
 import { Piscina } from 'piscina';
@@ -45,6 +45,7 @@ const busy = () =>
 /** Runs heavy work off the event loop, with limits on time, memory and number, so that no one stalls others. */
 @Injectable()
 export class WorkService implements OnApplicationShutdown {
+  private readonly logger = new Logger('Work');
   private readonly pool: Piscina;
   private readonly queue: PQueue;
   /** Separate threads for background jobs, so that answers never wait for them. */
@@ -53,8 +54,8 @@ export class WorkService implements OnApplicationShutdown {
   private readonly underWay = new Map<string, number>();
 
   constructor(private readonly settings: Settings) {
-    const poolOf = (minThreads: number) =>
-      new Piscina({
+    const poolOf = (minThreads: number) => {
+      const pool = new Piscina({
         filename: WORKER,
         minThreads,
         maxThreads: settings.workers,
@@ -65,6 +66,10 @@ export class WorkService implements OnApplicationShutdown {
         },
         workerData: { behind: minThreads === 0 ? FAR_BEHIND : BEHIND },
       });
+      // A thread may run out of memory just after its job was given up. Without a listener that would end the server.
+      pool.on('error', (error: Error) => this.logger.warn(`a thread ended: ${error.message}`));
+      return pool;
+    };
     this.pool = poolOf(1);
     this.queue = new PQueue({ concurrency: settings.workers });
     this.backPool = poolOf(0);
