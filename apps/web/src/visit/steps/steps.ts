@@ -1,6 +1,7 @@
 /** The steps of a visit in order, and what is done or missing in each. No interface code. */
 import {
   clockReading,
+  plural,
   rainSensorOf,
   rulingOn,
   surveyOf,
@@ -236,7 +237,10 @@ export function stepStates(facts: VisitFacts): Partial<Record<StepPath, StepStat
     ...underWay(facts),
     brief: {
       done: open === 0,
-      line: open === 0 ? say`The brief is complete.` : say`${open} earlier steps are not finished.`,
+      line:
+        open === 0
+          ? say`The brief is complete.`
+          : plural(open, '# earlier step is not finished.', '# earlier steps are not finished.'),
     },
     ...(verdict === null
       ? {}
