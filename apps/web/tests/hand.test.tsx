@@ -10,7 +10,7 @@ import {
   emptyPlan,
   keyInLines,
   PROGRAM_LOOKS,
-  programOfLine,
+  programOf,
   TIMER_KINDS,
   type KeyIn,
   type NoWaterWindow,
@@ -151,7 +151,7 @@ describe('key in', () => {
     const button = all();
     if (!button) throw new Error('nothing ticks a program');
     fireEvent.click(button);
-    const own = worked.filter((line) => programOfLine(line) === 'A');
+    const own = worked.filter((line) => programOf(line) === 'A');
     expect(kept().ticked).toEqual(own.flatMap(({ ticks }) => ticks));
   });
 

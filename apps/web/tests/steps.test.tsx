@@ -243,7 +243,9 @@ describe('house and rules', () => {
       /“1e99” cannot be used here\. Enter a number from 0 to 999999, or leave/,
     );
     expect(document.activeElement).toBe(flow());
-    await waitFor(() => expect(text()).not.toMatch(/Saved/));
+    // Also where the button is.
+    await screen.findByText('Not saved: a field above has text that cannot be used.');
+    await waitFor(() => expect(text()).not.toMatch(/Saved\./));
     // The first write only.
     const writes = jest.mocked(fetch).mock.calls.filter(([, init]) => init?.method === 'POST');
     expect(writes).toHaveLength(1);
@@ -251,6 +253,7 @@ describe('house and rules', () => {
     expect(text()).toMatch(/Enter a flow above 0 and up to 1000 L\/min, or leave this empty\./);
     enter('');
     expect(await screen.findByText('Saved.')).toBeTruthy();
+    await waitFor(() => expect(text()).not.toMatch(/Not saved/));
   });
 });
 

@@ -101,6 +101,7 @@ export {
   isUnused,
   missingOf,
   percentSteps,
+  hasPercent,
 } from './plan/program.ts';
 export { wateringStations } from './plan/linked.ts';
 export { readPlan, readPlanText, writePlan } from './plan/readPlan.ts';
@@ -472,7 +473,7 @@ export {
   isOff,
   isTicked,
   keyInLines,
-  programOfLine,
+  programOf,
   withEqualRuns,
   type KeyLine,
 } from './panel/keyIn.ts';
@@ -553,7 +554,6 @@ export { visitFacts, type StateFacts, type VisitFacts } from './record/visitFact
 export { homeownerNotice, phoneSentences, type Notice } from './homeowner/notice.ts';
 export { seasonYear, type SeasonYear } from './garden/seasonYear.ts';
 export {
-  hasPercent,
   ruleTroubleWords,
   timerStatusWords,
   timerStatus,

@@ -210,9 +210,9 @@ test('findings: what the timer cannot hold, doubled starts, little headroom, sta
 });
 
 test.each<[Days, boolean, string]>([
-  [{ rule: 'odd' }, true, 'odd dates, but not the 31st'],
-  [{ rule: 'odd' }, false, 'odd dates, including the 31st'],
-  [{ rule: 'odd', blockedWeekdays: ['sat'] }, true, 'odd dates, not Sat, but not the 31st'],
+  [{ rule: 'odd' }, true, 'odd dates except the 31st'],
+  [{ rule: 'odd' }, false, 'odd dates including the 31st'],
+  [{ rule: 'odd', blockedWeekdays: ['sat'] }, true, 'odd dates except the 31st, not Sat'],
   [{ rule: 'even' }, true, 'even dates'],
   [{ rule: 'even', blockedWeekdays: ['sun'] }, false, 'even dates, not Sun'],
   [{ rule: 'weekdays', weekdays: ['fri', 'mon'] }, false, 'Mon Fri'],

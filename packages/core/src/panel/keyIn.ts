@@ -10,12 +10,9 @@ import { sameValue, type PanelValue } from './value.ts';
 import { say } from '../language/say.ts';
 
 /** A setting to key in. */
-interface ChangedLine extends PanelLine {
+export interface KeyLine extends PanelLine {
   /** The previous value; null: not known or not asked for. */
   readonly was: PanelValue | null;
-}
-
-export interface KeyLine extends ChangedLine {
   /** The lines it represents; several if neighbours are equal. */
   readonly stands: readonly SettingAddress[];
   /** The tick of each of them: a group is done when all of them are. */
@@ -101,10 +98,6 @@ function joined(
 export const withEqualRuns = (lines: readonly KeyLine[], now: PanelNow): KeyLine[] =>
   joined(lines, now, areEqualRuns);
 
-/** The program of a line about one; null: about the timer or a station. */
-export const programOfLine = ({ address }: PanelLine): string | null =>
-  'program' in address ? (address.program ?? null) : null;
-
 /** A line by itself. */
 const lineOf = (line: PanelLine, was: PanelValue | null = null): KeyLine => ({
   ...line,
@@ -153,7 +146,8 @@ function totalLine(plan: Plan, letter: string, now: PanelNow): KeyLine[] {
   ];
 }
 
-const programOf = ({ address: place }: PanelLine) =>
+/** The program whose start times, run times or days a line is about; null: anything else, such as a percent or a total. */
+export const programOf = ({ address: place }: PanelLine): string | null =>
   place.of === 'start' ||
   place.of === 'run' ||
   place.of === 'days' ||

@@ -85,3 +85,7 @@ export function percentSteps({ seasonal }: Timer): number[] {
   for (let percent = lowest; percent <= highest; percent += step) steps.push(percent);
   return steps;
 }
+
+/** Whether a timer has a seasonal percent, by which headroom is measured. */
+export const hasPercent = ({ timer }: Pick<Plan, 'timer'>): boolean =>
+  timer.seasonal.scope !== 'none';

@@ -8,6 +8,7 @@ import { findingSentence } from '../findings/findingWords.ts';
 import { runsSideBySide } from '../findings/sideBySide.ts';
 import { verdictWords } from '../findings/verdictWords.ts';
 import type { OnOverlap, Plan } from '../plan/plan.ts';
+import { hasPercent } from '../plan/program.ts';
 import { resumesAt } from '../plan/starts.ts';
 import { houseRulesOn } from '../rules/houseRules.ts';
 import type { Rules } from '../rules/rules.ts';
@@ -148,10 +149,6 @@ export function timerStatus(
     until: lastDate(record, rules, house, on, proven, [...status.breaches, ...supply]),
   };
 }
-
-/** Whether a timer has a seasonal percent, by which headroom is measured. */
-export const hasPercent = ({ timer }: Pick<Plan, 'timer'>): boolean =>
-  timer.seasonal.scope !== 'none';
 
 const tooMuch = (faults: readonly Fault[]): TimerStatusWords => ({
   verdict: 'incomplete',

@@ -177,9 +177,11 @@ export function daysOnTimer(
   clock: ClockStyle = '24',
   order?: DateOrder,
 ): string {
-  const words = daysWords(days, clock, order);
-  if (days?.rule !== 'odd') return words;
-  return oddDaysSkip31 ? say`${words}, but not the 31st` : say`${words}, including the 31st`;
+  if (days?.rule !== 'odd') return daysWords(days, clock, order);
+  const not = weekdaysWords(days.blockedWeekdays ?? []);
+  if (oddDaysSkip31)
+    return not ? say`odd dates except the 31st, not ${not}` : say`odd dates except the 31st`;
+  return not ? say`odd dates including the 31st, not ${not}` : say`odd dates including the 31st`;
 }
 
 /** `1 day`, `3 days`. */

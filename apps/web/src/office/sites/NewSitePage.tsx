@@ -16,7 +16,7 @@ import {
 } from '../../visit/house/siteForm.ts';
 import { SiteFormFields } from '../../visit/house/SiteFormFields.tsx';
 import { SelectField } from '../../shared/fields/SelectField.tsx';
-import { stopsAtUnread } from '../../shared/fields/unread.ts';
+import { stopsAtUnread, useUnread } from '../../shared/fields/unread.ts';
 
 const FROM_DOCUMENT = 'document';
 /** Default kind. */
@@ -30,6 +30,7 @@ export default function NewSitePage() {
   const [ids] = useState(() => ({ siteId: newId(), timerId: newId() }));
   const [form, setForm] = useState<SiteForm>(() => emptyForm(deviceZone()));
   const [faults, setFaults] = useState<SiteFaults>({});
+  const { hasUnread, look } = useUnread();
   const kinds = useLibrary('kinds');
   const [kind, setKind] = useState(USUAL_KIND);
   const [document, setDocument] = useState<Plan | null>(null);
@@ -65,7 +66,13 @@ export default function NewSitePage() {
   return (
     <div className="page">
       <PageHeading title={say`New site`} />
-      <form className="site-form stack column" onSubmit={submit} noValidate>
+      <form
+        className="site-form stack column"
+        onSubmit={submit}
+        onBlur={look}
+        onChange={look}
+        noValidate
+      >
         <SelectField
           label={say`Timer`}
           value={kind}
@@ -91,7 +98,10 @@ export default function NewSitePage() {
             size="large"
             disabled={!plan}
             loading={addSite.isPending}
-          >{say`Add site`}</Button>
+          >{say`Add site`}</Button>{' '}
+          {hasUnread && (
+            <span className="fault">{say`Not added: a field above has text that cannot be used.`}</span>
+          )}
         </div>
       </form>
     </div>

@@ -6,7 +6,7 @@ import { isZone } from '../../app/platform/zone.ts';
 import { useChangeSite, type Site } from '../../data/api/sites.ts';
 import { fieldText, formOf, readSiteForm, type SiteFaults, type SiteForm } from './siteForm.ts';
 import { SiteFormFields } from './SiteFormFields.tsx';
-import { stopsAtUnread } from '../../shared/fields/unread.ts';
+import { stopsAtUnread, useUnread } from '../../shared/fields/unread.ts';
 import { timerKeys, type TimerView } from '../../data/api/timers.ts';
 import { say } from '@water-clock/core';
 
@@ -42,6 +42,7 @@ export function SiteDetails({ site, timerId }: { readonly site: Site; readonly t
   // One id for each content: the same content again is a repeat, a changed form a new write.
   const [write, setWrite] = useState(() => ({ id: newId(), baseVersion: site.version }));
 
+  const { hasUnread, look } = useUnread();
   /** What is typed from now on is not saved yet. */
   const forget = () => {
     if (change.isSuccess) change.reset();
@@ -80,7 +81,16 @@ export function SiteDetails({ site, timerId }: { readonly site: Site; readonly t
   };
   const theirForm = theirs && formOf(theirs);
   return (
-    <form className="site-form stack column" onSubmit={submit} onChange={forget} noValidate>
+    <form
+      className="site-form stack column"
+      onSubmit={submit}
+      onBlur={look}
+      onChange={(event) => {
+        forget();
+        look(event);
+      }}
+      noValidate
+    >
       <h2>{say`The house`}</h2>
       <SiteFormFields form={form} faults={faults} change={edit} />
       {theirs && theirForm && (
@@ -122,6 +132,9 @@ export function SiteDetails({ site, timerId }: { readonly site: Site; readonly t
           loading={change.isPending}
           disabled={theirs !== null}
         >{say`Save site`}</Button>{' '}
+        {hasUnread && (
+          <span className="fault">{say`Not saved: a field above has text that cannot be used.`}</span>
+        )}
         {change.isSuccess && <span role="status">{say`Saved.`}</span>}
       </div>
     </form>

@@ -6,7 +6,7 @@ import {
   isOff,
   isTicked,
   programName,
-  programOfLine,
+  programOf,
   readBack,
   readBackSentence,
   withEqualRuns,
@@ -174,21 +174,21 @@ function Bulk({
   readonly tick: (lines: readonly KeyLine[]) => void;
 }) {
   const off = open.filter(isOff);
-  const letters = [...new Set(open.flatMap((line) => programOfLine(line) ?? []))];
+  const letters = [...new Set(open.flatMap((line) => programOf(line) ?? []))];
   const groups = [
     [say`All that is off`, off] as const,
     ...letters.map(
       (letter) =>
         [
           say`All of ${programName(letter, dialect)}`,
-          open.filter((line) => programOfLine(line) === letter),
+          open.filter((line) => programOf(line) === letter),
         ] as const,
     ),
   ].filter(([, some]) => some.length > 1);
   if (groups.length === 0) return null;
   return (
-    <div className="row near no-print" role="group" aria-label={say`Mark as done`}>
-      <span className="soft">{say`Mark as done:`}</span>
+    <div className="row near no-print" role="group" aria-labelledby="mark-as-done">
+      <span id="mark-as-done" className="soft">{say`Mark as done:`}</span>
       {groups.map(([name, some]) => (
         <Button key={name} onClick={() => tick(some)}>
           {name}
