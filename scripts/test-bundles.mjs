@@ -137,6 +137,9 @@ async function bundle(name, isGrouped) {
  * @param {boolean} isGrouped whether files share a bundle where their project says so; single files can then not be run
  */
 export async function bundleTests(names = Object.keys(PROJECTS), isGrouped = false) {
+  // Jest reads the folders of all projects, also of those it does not run.
+  for (const name of Object.keys(PROJECTS))
+    fs.mkdirSync(path.join(BUNDLES, name), { recursive: true });
   for (const name of names) {
     fs.rmSync(path.join(BUNDLES, name), { recursive: true, force: true });
     await bundle(name, isGrouped);

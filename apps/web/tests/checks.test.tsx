@@ -99,7 +99,7 @@ test('what the rules of the place forbid comes before “clear”, and not befor
   expect(breach).toMatch(/^Station 1 waters on .* do not allow.*And 1 more like this\.$/);
   const shown = (tone: 'clear' | 'overlap') => {
     render(
-      <ChecksContext value={{ count: 3, marks: () => null, breach }}>
+      <ChecksContext value={{ count: 3, marks: () => null, breach, rules: null }}>
         <VerdictBar
           tone={tone}
           isKnown

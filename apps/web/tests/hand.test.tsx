@@ -87,6 +87,7 @@ describe('key in', () => {
           aloud={aloud}
           set={set}
           reach={new Map()}
+          cautions={new Map()}
           confirms={false}
         />
         <output>{JSON.stringify(keyIn)}</output>

@@ -48,6 +48,7 @@ export {
   listed,
   momentWords,
   monthName,
+  nameOfWeekday,
   startWords,
   timeWords,
   weekdayName,
@@ -199,6 +200,7 @@ export {
 export { fixOf, withoutStart } from './findings/fixes.ts';
 export { notFitting } from './findings/limits.ts';
 export { leftSentences, safeFixes, type SafeFixes as SafeFixesMade } from './findings/safeFixes.ts';
+export { brokenWeekdays, forbiddenWeekdays } from './findings/ruleBreaches.ts';
 export { overlapFindings, runsSideBySide } from './findings/sideBySide.ts';
 export { verdictWords, type VerdictWords } from './findings/verdictWords.ts';
 
@@ -301,6 +303,7 @@ export {
   type SurveyStationFields,
   type Urgency,
 } from './survey/survey.ts';
+export { plantsFields, usualOften } from './survey/newPlanting.ts';
 export {
   CHANGER_WORDS,
   DEFECT_WORDS,

@@ -1,17 +1,21 @@
 /** The homeowner's page. */
 import { describe, expect, test } from '@jest/globals';
 import {
+  brokenWeekdays,
   doorCard,
   emptyPlan,
   EMPTY_SURVEY,
+  forbiddenWeekdays,
   formatDate,
   homeownerPage,
   NO_OFFICE,
+  plantsFields,
   readOffice,
   restoreWords,
   SHIPPED_KINDS,
   simulate,
   startWords,
+  type PageSources,
   type Plan,
   type Program,
   type Survey,
@@ -29,6 +33,7 @@ const A: Program = {
   runs: [{ station: 1, seconds: 1200 }],
   days: { rule: 'daily' },
 };
+const MONDAYS = { rule: 'weekdays', weekdays: ['mon'] } as const;
 const plain: Plan = { ...emptyPlan(KIND.timer), stations: [{ number: 1 }], programs: [A] };
 
 describe('the homeowner’s page', () => {
@@ -128,14 +133,22 @@ describe('the homeowner’s page', () => {
     const seeded = (more: object): Survey => ({
       stations: [{ number: 1, oftenADay: { ...often, ...more } }],
     });
-    expect(why({}, seeded({}))).toContain('Station 1 is new and waters 3 times a day.');
-    expect(why({}, seeded({ until: formatDate(TODAY + 10) })).join(' ')).toMatch(
-      /waters 3 times a day until \w{3} \d+ \w+\./,
+    // It tells how often the programs water it, not how often they should.
+    expect(why({}, seeded({})).join(' ')).not.toMatch(/times a day/);
+    const twice = { programs: [{ ...A, starts: ['04:00', '14:00'] }] };
+    expect(why(twice, seeded({}))).toContain('Station 1 is new and waters 2 times a day.');
+    expect(why(twice, seeded({ until: formatDate(TODAY + 10) })).join(' ')).toMatch(
+      /waters 2 times a day until \w{3} \d+ \w+\./,
     );
     const windows = [{ from: '09:00', to: '18:00' }];
     const timer = { ...plain.timer, inWindow: 'pause' as const };
     expect(why({ settings: { noWaterWindows: windows }, timer }).join(' ')).toMatch(
       /Nothing waters from 9:00 am to 6:00 pm/,
+    );
+    // A pause for no-water hours is not a soak.
+    const paused = [{ from: '04:10', to: '05:00' }];
+    expect(why({ settings: { noWaterWindows: paused }, timer }).join(' ')).not.toMatch(
+      /short runs/,
     );
     expect(why({ settings: { noWaterWindows: windows } }).join(' ')).not.toMatch(/Nothing waters/);
     expect(why({ programs: [{ ...A, starts: ['10:00'] }] }).join(' ')).not.toMatch(/at night/);
@@ -154,7 +167,13 @@ describe('the homeowner’s page', () => {
     expect(pageOf(plain).programs[0]).toMatchObject({ over: 'Ends at 4:20 am.' });
     expect(
       pageOf({ ...plain, programs: [{ ...A, starts: ['04:00', '05:00'] }] }).programs[0]?.over,
-    ).toBeNull();
+    ).toBe('Ends at 4:20 am and 5:20 am.');
+    // On Mondays A waits for B: its end is not the same on all its days.
+    const B: Program = { ...A, letter: 'B', starts: ['03:50'], days: MONDAYS };
+    const queueing = { ...plain.timer, onOverlap: 'queue' } as const;
+    expect(
+      pageOf({ ...plain, timer: queueing, programs: [A, B] }).programs.map(({ over }) => over),
+    ).toEqual([null, 'Ends at 4:10 am.']);
   });
 
   test('without a sensor rain is waited out by the delay; how a kind is restored is told, where it can be', () => {
@@ -302,11 +321,11 @@ test('the card for the box has what the panel hides', () => {
     allowed: null,
     today: TODAY,
     clock: '24',
-    initials: 'TO',
+    author: 'Tamsin Orrowby',
   });
   expect(card).toMatchObject({
     programs: [
-      { label: 'A', starts: ['4:00', '5:00'], days: 'every day', over: 'ends 4:20, 5:20' },
+      { label: 'A', starts: ['4:00', '5:00'], days: 'every day', lines: ['ends 4:20, 5:20'] },
     ],
     stations: [
       { number: 1, name: 'Front lawn', runs: 'A 20 min' },
@@ -315,7 +334,7 @@ test('the card for the box has what the panel hides', () => {
     percents: [{ name: 'Percent', percent: '100 %' }],
     phone: '555 0199',
     date: '15 June 2027',
-    initials: 'TO',
+    author: 'Tamsin Orrowby',
     // In panel order.
     reach: [
       { setting: 'Date and time', line: 'First page.' },
@@ -323,4 +342,134 @@ test('the card for the box has what the panel hides', () => {
     ],
     hides: 'Hidden: Program C.',
   });
+});
+
+describe('page and card agree', () => {
+  const sourcesOf = (given: Plan, more: Partial<PageSources> = {}): PageSources => ({
+    plan: given,
+    survey: EMPTY_SURVEY,
+    kind: null,
+    house: 'A house',
+    houseNumber: null,
+    language: 'en',
+    company: 'A company',
+    office: NO_OFFICE,
+    allowed: null,
+    today: TODAY,
+    clock: '12',
+    ...more,
+  });
+  const cardOf = (given: Plan, more: Partial<PageSources> = {}) =>
+    doorCard({ ...sourcesOf(given, more), author: 'Tamsin Orrowby' });
+  const seasonal = { ...plain.timer.seasonal, scope: 'timer', byMonth: true } as const;
+
+  test('minutes are those set, with this month’s beside them where the percent changes them', () => {
+    const timer = { ...plain.timer, seasonal };
+    const minutes = (settings: Plan['settings']) => {
+      const { programs, words } = homeownerPage(sourcesOf({ ...plain, timer, settings }));
+      const { length, adjusted } = programs[0]?.stations[0] ?? {};
+      return [words.asSet, length, words.thisMonth, adjusted];
+    };
+    expect(minutes({})).toEqual(['As set', '20 min', 'With seasonal percent', null]);
+    expect(minutes({ seasonalPercent: 80 })).toEqual([
+      'As set',
+      '20 min',
+      'With seasonal percent',
+      '16 min',
+    ]);
+    // June holds 50 %, the other months 100 %.
+    const monthlyPercent = Array.from({ length: 12 }, (_, i) => (i === 5 ? 50 : 100));
+    expect(minutes({ monthlyPercent })).toEqual(['As set', '20 min', 'In June', '10 min']);
+  });
+
+  test('paper for a year names no end that is true in one month only', () => {
+    const monthlyPercent = Array.from({ length: 12 }, (_, i) => (i === 5 ? 50 : 100));
+    const byMonth = {
+      ...plain,
+      timer: { ...plain.timer, seasonal },
+      settings: { monthlyPercent },
+    };
+    expect(homeownerPage(sourcesOf(byMonth)).programs[0]?.over).toBeNull();
+    expect(cardOf(byMonth).programs[0]?.lines).toEqual([]);
+    expect(cardOf(plain).programs[0]?.lines).toEqual(['ends 4:20 am']);
+  });
+
+  test('the card has cycle and soak, delay, no-water hours and the exceptions of stations', () => {
+    const timer = {
+      ...plain.timer,
+      cycleSoak: 'station',
+      inWindow: 'pause',
+      longestStationDelaySeconds: 600,
+    } as const;
+    const card = cardOf({
+      ...plain,
+      timer,
+      settings: {
+        stationDelaySeconds: 60,
+        noWaterWindows: [{ from: '10:00', to: '16:00', weekdays: ['mon'] }],
+        offDaysOfMonth: [1, 2, 3],
+      },
+      stations: [
+        { number: 1, cycleSeconds: 300, soakSeconds: 1200 },
+        { number: 2, pump: false, obeysRainSensor: false, flowSensor: true },
+      ],
+    });
+    expect(card.stations.map(({ runs }) => runs)).toEqual([
+      'A 20 min; cycle 5 min, soak 20 min',
+      'no pump; ignores rain sensor; flow sensor',
+    ]);
+    expect(card.other).toEqual([
+      'Station delay 1 min',
+      'No-water hours: 10:00 am to 4:00 pm on Mon',
+      'No-water dates: 1 to 3',
+    ]);
+  });
+
+  test('both say what breaks the rules, and nothing where the rules are kept', () => {
+    const allowed = {
+      house: { houseNumber: '1', supply: 'mains' },
+      rules: {
+        format: 'water-clock-rules',
+        version: 1,
+        name: 'R',
+        editions: [{ from: '2020-01-01', clauses: [{ weekdays: ['mon'] }] }],
+      },
+    } as const;
+    expect(homeownerPage(sourcesOf(plain, { allowed })).breaches).toEqual([
+      'Station 1 waters on Tue 15 June (A, 4:00 am). The rules do not allow that day.',
+    ]);
+    expect(cardOf(plain, { allowed }).other).toHaveLength(1);
+    const kept = { ...plain, programs: [{ ...A, days: MONDAYS }] };
+    expect(homeownerPage(sourcesOf(kept, { allowed })).breaches).toEqual([]);
+    expect(cardOf(kept, { allowed }).other).toEqual([]);
+  });
+});
+
+test('forbidden weekdays are those the rules exclude for a program that waters bound stations', () => {
+  const rules = { weekdays: ['mon', 'wed'], dripExempt: true } as const;
+  const days = { rule: 'weekdays', weekdays: ['mon', 'tue'] } as const;
+  const drip = { ...plain, stations: [{ number: 1, overhead: false }] };
+  expect(forbiddenWeekdays(plain, { ...A, days }, rules)).toEqual([
+    ...['tue', 'thu', 'fri', 'sat', 'sun'],
+  ]);
+  expect(brokenWeekdays(plain, { ...A, days }, rules)).toEqual(['tue']);
+  expect(
+    brokenWeekdays(plain, { ...A, days: { rule: 'odd', blockedWeekdays: ['tue'] } }, rules),
+  ).toEqual(['thu', 'fri', 'sat', 'sun']);
+  expect(forbiddenWeekdays(drip, A, rules)).toEqual([]);
+  expect(forbiddenWeekdays(plain, A, null)).toEqual([]);
+});
+
+test('new seed waters several times a day until a date; other plants end that', () => {
+  const asked = { times: 3, from: '07:00', to: '17:00', until: formatDate(TODAY + 21) };
+  const station = { number: 1 };
+  expect(plantsFields(station, 'new-seed-or-turf', TODAY)).toEqual({
+    plants: 'new-seed-or-turf',
+    oftenADay: asked,
+  });
+  const own = { ...asked, times: 2 };
+  const seeded = { number: 1, plants: 'new-seed-or-turf', oftenADay: own } as const;
+  expect(plantsFields(seeded, 'new-seed-or-turf', TODAY).oftenADay).toBe(own);
+  expect(plantsFields(seeded, 'warm-season-lawn', TODAY).oftenADay).toBeNull();
+  expect(plantsFields(station, 'warm-season-lawn', TODAY)).toEqual({ plants: 'warm-season-lawn' });
 });

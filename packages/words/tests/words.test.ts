@@ -238,7 +238,7 @@ describe('what stays with the homeowner, in Spanish', () => {
       };
       const told = withTranslator(marking, () => {
         const sources = sourcesOf(kind);
-        const card = doorCard({ ...sources, initials: 'TO' });
+        const card = doorCard({ ...sources, author: 'TO' });
         return textsIn([homeownerPage(sources), card, restoreWords(sources.plan, kind, '24')]);
       });
       expect(escaped.filter((message) => /[a-z]{3}/u.test(message))).toEqual([]);
@@ -304,7 +304,7 @@ describe('what is printed, in the language of tests', () => {
         const page = homeownerPage(sources);
         const { language: _language, ...card } = {
           language: '',
-          ...doorCard({ ...sources, initials: 'TO' }),
+          ...doorCard({ ...sources, author: 'TO' }),
         };
         return textsIn([page, card, restoreWords(plan, kind, '12')]);
       });

@@ -1,7 +1,7 @@
 /** The timer card as a postcard: one side to read at arm's length, the other with every setting. */
 import type { DoorCard } from '@water-clock/core';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
-import { printed, say } from './fonts.ts';
+import { pagesIn, printed, say } from './fonts.ts';
 
 export const CARD_PAPERS = ['a6', '4x6'] as const;
 export type CardPaper = (typeof CARD_PAPERS)[number];
@@ -15,23 +15,25 @@ const SIZES: Readonly<Record<CardPaper, { width: number; height: number }>> = {
 const MARGIN = 14;
 const INK = '#000000';
 
-/** Font sizes in points, largest first; the card uses the largest that fits. */
-const TYPE = [12, 11, 10, 9, 8, 7, 6] as const;
+/** Font sizes in points, largest first; each side uses the largest that fits. */
+const SMALLEST = 5;
+const TYPE = [12, 11, 10, 9, 8, 7, 6, 5.5, SMALLEST] as const;
 
-const pagesIn = (pdf: Buffer) => pdf.toString('latin1').match(/\/Type\s*\/Page[^s]/gu)?.length ?? 0;
+/** In smaller type than this, the stations move to the second side. */
+const SMALLEST_WITH_STATIONS = 7;
 
 const heading = (text: string): Content => say(text, { bold: true, margin: [0, 3, 0, 0.5] });
 
 function programLines({ programs, words }: DoorCard): Content[] {
   if (programs.length === 0) return [say(words.nothing)];
-  return programs.map(({ label, starts, days, over }) => ({
+  return programs.map(({ label, starts, days, lines }) => ({
     columns: [
       say(label, { bold: true, width: 20, alignment: 'center' }),
       {
         width: '*',
         stack: [
           say(starts.length > 0 ? `${starts.join(', ')}, ${days}` : days, { bold: true }),
-          ...(over === null ? [] : [say(over)]),
+          ...lines.map((line) => say(line)),
         ],
       },
     ],
@@ -90,39 +92,16 @@ function percentLines({ percents, words }: DoorCard): Content[] {
   ];
 }
 
-/** The card. It has a second side only if the office wrote lines for it. */
-export async function cardPdf(card: DoorCard, paper: CardPaper): Promise<Buffer> {
-  const { house, timer, rain, restore, company, phone, date, initials, reach, hides, words } = card;
-  const behind: Content[] =
-    reach.length === 0 && hides === null
-      ? []
-      : [
-          say(words.reach, {
-            bold: true,
-            fontSize: 11,
-            pageBreak: 'before',
-          }),
-          ...reach.map(({ setting, line }): Content => ({
-            text: [say(`${setting}: `, { bold: true }), say(line)],
-            margin: [0, 3, 0, 0],
-          })),
-          ...(hides === null ? [] : [say(hides, { margin: [0, 6, 0, 0] })]),
-        ];
-  const definition = (fontSize: number, content: Content[]): TDocumentDefinitions => ({
-    pageSize: SIZES[paper],
-    pageMargins: [MARGIN, MARGIN, MARGIN, MARGIN],
-    info: { title: words.title, author: company },
-    defaultStyle: { font: 'Page', fontSize, color: INK, lineHeight: 1.05 },
-    content,
-  });
-  // Built again for each try, because printing marks what it has printed.
-  const front = (): Content[] => [
+/** The first side. */
+function front(card: DoorCard, middle: readonly Content[]): Content[] {
+  const { house, timer, rain, restore, other, company, phone, date, author, words } = card;
+  return [
     say(house, { fontSize: 13, bold: true }),
-    say(`${timer} · ${date} · ${initials}`),
+    say(`${timer} · ${date} · ${author}`),
     heading(words.programs),
     ...programLines(card),
-    heading(words.stations),
-    stationLines(card),
+    ...middle,
+    ...(other.length > 0 ? [heading(words.other), ...other.map((line) => say(line))] : []),
     ...percentLines(card),
     heading(words.rain),
     ...rain.map((line) => say(line)),
@@ -134,10 +113,56 @@ export async function cardPdf(card: DoorCard, paper: CardPaper): Promise<Buffer>
       : []),
     say([company, phone].filter(Boolean).join(', '), { bold: true, margin: [0, 5, 0, 0] }),
   ];
-  for (const points of TYPE) {
-    const side = await printed(definition(points, front()));
-    if (pagesIn(side) > 1 && points !== TYPE.at(-1)) continue;
-    return behind.length === 0 ? side : printed(definition(points, [...front(), ...behind]));
-  }
-  throw new Error('there is a smallest type');
+}
+
+const stations = (card: DoorCard): Content[] => [heading(card.words.stations), stationLines(card)];
+
+/** How to reach each setting, as far as the office wrote it. */
+function reaching({ reach, hides, words }: DoorCard): Content[] {
+  if (reach.length === 0 && hides === null) return [];
+  return [
+    say(words.reach, { bold: true }),
+    ...reach.map(({ setting, line }): Content => ({
+      text: [say(`${setting}: `, { bold: true }), say(line)],
+      margin: [0, 3, 0, 0],
+    })),
+    ...(hides === null ? [] : [say(hides, { margin: [0, 6, 0, 0] })]),
+  ];
+}
+
+/** Content is built for each try, because printing marks what it has printed. */
+type Side = () => Content[];
+
+/**
+ * The card on one sheet. The second side has what the office wrote about reaching each setting, and the stations if the first has no room for
+ * them.
+ */
+export async function cardPdf(card: DoorCard, paper: CardPaper): Promise<Buffer> {
+  const inType = (side: Side, fontSize: number, isSecond = false): Content => ({
+    stack: side(),
+    fontSize,
+    ...(isSecond ? { pageBreak: 'before' } : {}),
+  });
+  const print = (...content: Content[]): Promise<Buffer> =>
+    printed({
+      pageSize: SIZES[paper],
+      pageMargins: [MARGIN, MARGIN, MARGIN, MARGIN],
+      info: { title: card.words.title, author: card.company },
+      defaultStyle: { font: 'Page', color: INK, lineHeight: 1.05 },
+      content,
+    });
+  /** Largest type in which a side fits; null: none. */
+  const typeFor = async (side: Side): Promise<number | null> => {
+    for (const points of TYPE) if (pagesIn(await print(inType(side, points))) === 1) return points;
+    return null;
+  };
+  const whole: Side = () => front(card, stations(card));
+  const inFront = await typeFor(whole);
+  const isRoomy = inFront !== null && inFront >= SMALLEST_WITH_STATIONS;
+  const first: Side = isRoomy ? whole : () => front(card, []);
+  const second: Side = () => [...(isRoomy ? [] : stations(card)), ...reaching(card)];
+  const type = (isRoomy ? inFront : await typeFor(first)) ?? SMALLEST;
+  return second().length === 0
+    ? print(inType(first, type))
+    : print(inType(first, type), inType(second, (await typeFor(second)) ?? SMALLEST, true));
 }

@@ -150,3 +150,7 @@ function spans(text: string): { text: string; font?: string }[] {
 }
 
 export const say = (text: string, more: object = {}): Content => ({ text: spans(text), ...more });
+
+/** Number of pages of a PDF. */
+export const pagesIn = (pdf: Buffer): number =>
+  pdf.toString('latin1').match(/\/Type\s*\/Page[^s]/gu)?.length ?? 0;

@@ -7,7 +7,7 @@ import {
   type WeekRun,
 } from '@water-clock/core';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
-import { printed, say } from './fonts.ts';
+import { pagesIn, printed, say } from './fonts.ts';
 
 export const PAPERS = ['a4', 'letter'] as const;
 export type Paper = (typeof PAPERS)[number];
@@ -98,70 +98,95 @@ const monthsTable = ({ months, words }: HomeownerPage): Content[] =>
         },
       ];
 
-/** Stations side by side in one row of the table. */
-const ACROSS = 2;
-
-/** A program's stations as a table. */
-function stationsTable({ stations }: HomeownerPage['programs'][number]): Content {
-  const cells = stations.map(({ number, name, length }) => [
-    say(String(number), { bold: true, alignment: 'right' }),
-    say(name),
-    say(length, { bold: true, alignment: 'right' }),
-  ]);
-  const rows = Array.from({ length: Math.ceil(cells.length / ACROSS) }, (_, row) =>
-    Array.from({ length: ACROSS }, (__, i) => cells[row * ACROSS + i] ?? ['', '', '']).flat(),
-  );
-  return rows.length === 0
-    ? ''
-    : {
-        table: {
-          widths: Array.from({ length: ACROSS }, () => [14, '*', 42]).flat(),
-          body: rows,
-        },
-        layout: {
-          defaultBorder: false,
-          paddingTop: () => 0,
-          paddingBottom: () => 0,
-          paddingLeft: () => 2,
-          paddingRight: () => 4,
-        },
-      };
+/** How densely the page is set: font size in points, stations side by side, width of the picture as a share of the page's. */
+interface Density {
+  readonly fontSize: number;
+  readonly across: number;
+  readonly picture: number;
 }
 
-/** The page as a PDF; one sheet for an ordinary garden. */
-export async function pagePdf(page: HomeownerPage, paper: Paper): Promise<Buffer> {
-  const stations = page.programs.reduce((sum, pageProgram) => sum + pageProgram.stations.length, 0);
-  const isLong = stations > 14;
+/** Roomiest first; the page uses the first that fits on one sheet. */
+const DENSITIES: readonly Density[] = [
+  { fontSize: 9, across: 2, picture: 1 },
+  { fontSize: 8.2, across: 2, picture: 0.86 },
+  { fontSize: 7.5, across: 2, picture: 0.72 },
+  { fontSize: 6.8, across: 3, picture: 0.64 },
+  { fontSize: 6, across: 3, picture: 0.56 },
+  { fontSize: 5.4, across: 3, picture: 0.5 },
+  { fontSize: 5, across: 4, picture: 0.5 },
+];
+
+/** A program's stations as a table: number, name, run time as set and, where it differs, this month's. */
+function stationsTable(
+  { stations }: HomeownerPage['programs'][number],
+  { asSet, thisMonth }: HomeownerPage['words'],
+  across: number,
+): Content {
+  const [first] = stations;
+  if (!first) return '';
+  const columns = Math.min(across, stations.length);
+  const hasAdjusted = first.adjusted !== null;
+  const right = (text: string, bold = true) => say(text, { bold, alignment: 'right' });
+  const cells = stations.map(({ number, name, length, adjusted }) => [
+    right(String(number)),
+    say(name),
+    right(length),
+    ...(adjusted === null ? [] : [right(adjusted)]),
+  ]);
+  const empty = first.adjusted === null ? ['', '', ''] : ['', '', '', ''];
+  const headings = ['', '', right(asSet, false), right(thisMonth, false)];
+  const body = Array.from({ length: Math.ceil(cells.length / columns) }, (_, row) =>
+    Array.from({ length: columns }, (__, i) => cells[row * columns + i] ?? empty).flat(),
+  );
+  return {
+    table: {
+      widths: Array.from({ length: columns }, () =>
+        hasAdjusted ? ['auto', '*', 'auto', 'auto'] : ['auto', '*', 'auto'],
+      ).flat(),
+      body: hasAdjusted ? [Array.from({ length: columns }, () => headings).flat(), ...body] : body,
+    },
+    layout: {
+      defaultBorder: false,
+      paddingTop: () => 0,
+      paddingBottom: () => 0,
+      paddingLeft: () => 2,
+      paddingRight: () => 4,
+    },
+  };
+}
+
+function definitionOf(
+  page: HomeownerPage,
+  paper: Paper,
+  { fontSize, across, picture }: Density,
+): TDocumentDefinitions {
   const programs = page.programs.map((program): Content[] => [
-    { svg: badge(program.letter, program.label), width: isLong ? 20 : 24 },
+    { svg: badge(program.letter, program.label), width: fontSize > 8 ? 24 : 20 },
     {
       stack: [
         say(program.when, { bold: true }),
         ...(program.over === null ? [] : [say(program.over, { color: SOFT })]),
       ],
     },
-    stationsTable(program),
+    stationsTable(program, page.words, across),
   ]);
-  const definition: TDocumentDefinitions = {
+  return {
     pageSize: paper === 'letter' ? 'LETTER' : 'A4',
     pageMargins: [36, 30, 36, 30],
     info: { title: page.words.title, author: page.company },
-    defaultStyle: {
-      font: 'Page',
-      fontSize: isLong ? 7.5 : 9,
-      color: INK,
-      lineHeight: 1.1,
-    },
+    defaultStyle: { font: 'Page', fontSize, color: INK, lineHeight: 1.1 },
     content: [
       say(page.words.title, { fontSize: 17, bold: true }),
       say(page.words.byline, {
         color: SOFT,
         margin: [0, 0, 0, 6],
       }),
-      ...page.held.map((sentence) => say(sentence, { bold: true, margin: [0, 0, 0, 4] })),
+      ...[...page.held, ...page.breaches].map((sentence) =>
+        say(sentence, { bold: true, margin: [0, 0, 0, 4] }),
+      ),
       {
         table: {
-          widths: [24, 130, '*'],
+          widths: [24, fontSize * 14, '*'],
           body: programs.length > 0 ? programs : [['', say(page.words.nothing), '']],
         },
         layout: 'lightHorizontalLines',
@@ -170,7 +195,7 @@ export async function pagePdf(page: HomeownerPage, paper: Paper): Promise<Buffer
       ...monthsTable(page),
       {
         svg: weekPicture(page),
-        width: (paper === 'letter' ? 540 : 523) * (isLong ? 0.72 : 1),
+        width: (paper === 'letter' ? 540 : 523) * picture,
         margin: [0, 8, 0, 4],
       },
       {
@@ -179,7 +204,7 @@ export async function pagePdf(page: HomeownerPage, paper: Paper): Promise<Buffer
           stack: page.sections
             .filter((_, i) => i % 2 === column)
             .flatMap(({ heading, lines }): Content[] => [
-              say(heading, { bold: true, fontSize: 10.5, margin: [0, 5, 0, 1] }),
+              say(heading, { bold: true, fontSize: fontSize * 1.15, margin: [0, 5, 0, 1] }),
               ...lines.map((line) => say(line, { margin: [0, 0, 0, 2] })),
             ]),
         })),
@@ -187,5 +212,13 @@ export async function pagePdf(page: HomeownerPage, paper: Paper): Promise<Buffer
       },
     ],
   };
-  return printed(definition);
+}
+
+/** The page as a PDF on one sheet, as roomy as that allows. */
+export async function pagePdf(page: HomeownerPage, paper: Paper): Promise<Buffer> {
+  for (const density of DENSITIES) {
+    const pdf = await printed(definitionOf(page, paper, density));
+    if (pagesIn(pdf) === 1 || density === DENSITIES.at(-1)) return pdf;
+  }
+  throw new Error('there is a densest setting');
 }

@@ -46,13 +46,6 @@ const linkView = ({ id, at, expiresAt, withdrawnAt }: PageLink): LinkView => ({
   withdrawnAt: withdrawnAt?.toISOString() ?? null,
 });
 
-/** `TO` of `Tamsin Orrowby`. */
-const initialsOf = (name: string) =>
-  name
-    .split(/\s+/u)
-    .map((part) => part.charAt(0).toUpperCase())
-    .join('');
-
 @Injectable()
 export class PagesService {
   /** The last PDF, by content. */
@@ -80,7 +73,7 @@ export class PagesService {
     return this.work.run(companyId, 'homeownerPage', sources);
   }
 
-  /** The timer card for the same state, with the initials of whoever prints it. */
+  /** The timer card for the same state, with the name of whoever prints it. */
   async cardOf(
     { companyId, personName }: Actor,
     timerId: string,
@@ -88,7 +81,7 @@ export class PagesService {
     language: Language | null,
   ): Promise<Buffer> {
     const common = await this.sourcesOf(companyId, timerId, language);
-    const sources = { ...common, initials: initialsOf(personName) };
+    const sources = { ...common, author: personName };
     return this.print(['card', sources, paper], () =>
       this.work.run(companyId, 'cardPdf', { sources, paper }),
     );

@@ -73,7 +73,7 @@ export function HomeownerSheet({ page }: { readonly page: HomeownerPage }) {
     <article className="sheet stack" lang={page.language}>
       <h1>{page.words.title}</h1>
       <p className="soft">{page.words.byline}</p>
-      {page.held.map((sentence) => (
+      {[...page.held, ...page.breaches].map((sentence) => (
         <p key={sentence} className="aside heavy">
           {sentence}
         </p>
@@ -86,9 +86,20 @@ export function HomeownerSheet({ page }: { readonly page: HomeownerPage }) {
           </h2>
           {program.over !== null && <p className="soft">{program.over}</p>}
           <ol className="sheet-stations list">
-            {program.stations.map(({ number, name, length }) => (
+            {program.stations.map(({ number, name, length, adjusted }) => (
               <li key={number} className="row in-line">
-                <b>{number}</b> <span>{name}</span> <strong className="push">{length}</strong>
+                <b>{number}</b> <span>{name}</span>
+                <span className="push">
+                  {adjusted === null ? (
+                    <strong>{length}</strong>
+                  ) : (
+                    <>
+                      {page.words.asSet} <strong>{length}</strong>
+                      <br />
+                      {page.words.thisMonth} <strong>{adjusted}</strong>
+                    </>
+                  )}
+                </span>
               </li>
             ))}
           </ol>

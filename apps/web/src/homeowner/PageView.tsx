@@ -1,5 +1,5 @@
 import { useRef, useState } from 'react';
-import { Button } from 'antd';
+import { Alert, Button } from 'antd';
 import { useQueryClient } from '@tanstack/react-query';
 import { dateWords, LANGUAGES, parseDate, say, type Language } from '@water-clock/core';
 import { LANGUAGE_NAMES } from '@water-clock/words';
@@ -64,6 +64,14 @@ export default function PageView(props: StepProps & { readonly version: number }
   const day = (moment: string) => dateWords(parseDate(moment.slice(0, 10)) ?? today, today, order);
   return (
     <div className="survey-view stack page-column">
+      {page.data.breaches.length > 0 && (
+        <Alert
+          type="error"
+          showIcon
+          title={say`These settings break the watering rules. Change them before you send the page.`}
+          description={page.data.breaches.join(' ')}
+        />
+      )}
       <div className="row near at-foot">
         <Switch
           label={say`Page language`}

@@ -5,9 +5,10 @@ import { isBound } from '../brief/wanted.ts';
 import type { CycleRun } from '../engine/cycleModel.ts';
 import { Effort } from '../engine/effort.ts';
 import { daysOf, runsOfStation, WetStarts, type WetStart } from '../engine/wetStarts.ts';
-import type { Plan } from '../plan/plan.ts';
+import { runsWithLinked } from '../plan/linked.ts';
+import type { Plan, Program } from '../plan/plan.ts';
 import type { ComingRules } from '../rules/houseRules.ts';
-import { SECONDS_PER_DAY, type EpochDay } from '../time/calendar.ts';
+import { SECONDS_PER_DAY, WEEKDAYS, type EpochDay, type Weekday } from '../time/calendar.ts';
 import {
   bitsOf,
   EVERY_WEEKDAY,
@@ -109,6 +110,37 @@ export function changeComing(
       };
   }
   return null;
+}
+
+/**
+ * Weekdays on which the rules do not let a program water, Monday first; empty if they do not bind any station that it waters.
+ */
+export function forbiddenWeekdays(
+  plan: Plan,
+  program: Program,
+  rules: BriefRules | null,
+): readonly Weekday[] {
+  const { weekdays: allowed } = rules ?? {};
+  const bound = rules && bindingOf({ rules, stations: asWanted(plan) })?.bound;
+  if (!allowed || !bound) return [];
+  const waters = runsWithLinked(plan, program).some(
+    ({ station, seconds }) => seconds > 0 && bound.has(station),
+  );
+  return waters ? WEEKDAYS.filter((weekday) => !allowed.includes(weekday)) : [];
+}
+
+/** Those of them on which the program is set to water. */
+export function brokenWeekdays(
+  plan: Plan,
+  program: Program,
+  rules: BriefRules | null,
+): readonly Weekday[] {
+  const { days } = program;
+  if (days === null) return [];
+  const forbidden = forbiddenWeekdays(plan, program, rules);
+  if (days.rule === 'weekdays') return forbidden.filter((one) => days.weekdays.includes(one));
+  const blocked = 'blockedWeekdays' in days ? (days.blockedWeekdays ?? []) : [];
+  return forbidden.filter((one) => !blocked.includes(one));
 }
 
 /** Stations as in a brief; their need does not matter for the rules. */

@@ -1,30 +1,32 @@
 /** The timer card: what the panel hides on one side, how to reach each setting on the other. Source: field guide, step 14. */
-import { attempt } from '../engine/effort.ts';
-import { nextCycles } from '../engine/nominal.ts';
+import type { Simulation } from '../engine/simulate.ts';
 import { PANEL_SETTINGS, type PanelSetting } from '../plan/kind.ts';
 import { PANEL_WORDS, rainDelayWords } from '../plan/kindWords.ts';
 import { runsWithLinked, wateringStations } from '../plan/linked.ts';
-import { programsByLetter, type Plan, type Program } from '../plan/plan.ts';
+import { programsByLetter, type Plan, type Program, type Station } from '../plan/plan.ts';
 import { programLabel } from '../plan/planWords.ts';
 import { effectivePercent, missingOf, variesByMonth } from '../plan/program.ts';
 import { orderOf } from '../panel/lines.ts';
 import { rainSensorOf } from '../survey/rainSensor.ts';
-import { civilOf, SECONDS_PER_DAY } from '../time/calendar.ts';
+import { windowWords } from '../rules/rulesWords.ts';
+import { civilOf } from '../time/calendar.ts';
 import {
   daysOnTimer,
   lengthWords,
+  listed,
   monthName,
   plainDate,
+  rangesWords,
   startWords,
-  timeWords,
 } from '../words/words.ts';
-import { houseLine, type PageSources } from './pageSources.ts';
+import { breachLines, houseLine, type PageSources } from './pageSources.ts';
 import { restoreOnCard } from './restoreWords.ts';
+import { endsOfStarts, simulatedWeeks } from './startEnds.ts';
 import { say, sayAs, sayText } from '../language/say.ts';
 
 export interface CardSources extends PageSources {
-  /** Initials of whoever leaves the card. */
-  readonly initials: string;
+  /** Name of whoever leaves the card. */
+  readonly author: string;
 }
 
 export interface DoorCard {
@@ -34,6 +36,7 @@ export interface DoorCard {
     readonly nothing: string;
     readonly programs: string;
     readonly stations: string;
+    readonly other: string;
     readonly percents: string;
     readonly rain: string;
     readonly restore: string;
@@ -45,15 +48,17 @@ export interface DoorCard {
     readonly label: string;
     readonly starts: readonly string[];
     readonly days: string;
-    /** End of each start, in order, by its next date, in a sentence; null if that takes too much work. */
-    readonly over: string | null;
+    /** Ends, cycle and soak and no-water hours, a line each. */
+    readonly lines: readonly string[];
   }[];
-  /** Stations with their run times as entered: `A 12 min`. */
+  /** Stations with their run times as set, and what else is set for them: `A 12 min; no pump`. */
   readonly stations: readonly {
     readonly number: number;
     readonly name: string;
     readonly runs: string;
   }[];
+  /** Settings of the whole timer, a line each. */
+  readonly other: readonly string[];
   /** `January 80 %`, or one percent for the year. */
   readonly percents: readonly { readonly name: string; readonly percent: string }[];
   readonly rain: readonly string[];
@@ -62,22 +67,78 @@ export interface DoorCard {
   readonly company: string;
   readonly phone: string | null;
   readonly date: string;
-  readonly initials: string;
+  readonly author: string;
   /** The second side: how to reach each setting, in this panel's order. */
   readonly reach: readonly { readonly setting: string; readonly line: string }[];
   readonly hides: string | null;
 }
 
-/** Ends of a program's starts. */
-function endsOf(plan: Plan, program: Program, { today, clock }: CardSources): string[] {
-  const worked = attempt(() => nextCycles(plan, program, today));
-  if (!worked.ok) return [];
-  return worked.value.flatMap(({ cycle }) =>
-    cycle ? [timeWords(cycle.ends % SECONDS_PER_DAY, clock)] : [],
-  );
+/** Cycle and soak of a station or program; null: none set. */
+function soakWords({
+  cycleSeconds,
+  soakSeconds = 0,
+}: Pick<Station, 'cycleSeconds' | 'soakSeconds'>) {
+  return cycleSeconds === undefined
+    ? null
+    : say`cycle ${lengthWords(cycleSeconds)}, soak ${lengthWords(soakSeconds)}`;
 }
 
-const overOf = (ends: readonly string[]) => (ends.length > 0 ? say`ends ${ends.join(', ')}` : null);
+/** What is set for a program besides its starts, days and runs. */
+function programLines(sources: CardSources, program: Program, simulated: Simulation | null) {
+  const { plan, clock } = sources;
+  const { timer } = plan;
+  const ends = endsOfStarts(plan, program, simulated, sources);
+  const soak = timer.cycleSoak === 'program' ? soakWords(program) : null;
+  const windows = timer.inWindow === 'ignore' ? [] : (program.noWaterWindows ?? []);
+  return [
+    ...(ends.length > 0 ? [say`ends ${ends.join(', ')}`] : []),
+    ...(soak === null ? [] : [soak]),
+    ...(windows.length > 0
+      ? [say`no water ${listed(windows.map((window) => windowWords(window, { clock })))}`]
+      : []),
+  ];
+}
+
+/** A station's run times in each program, and its exceptions. */
+function stationWords(plan: Plan, complete: readonly Program[], station: Station): string {
+  if (station.enabled === false) return sayAs('a station')`off`;
+  const { dialect = {}, cycleSoak } = plan.timer;
+  const runs = complete.flatMap((program) =>
+    runsWithLinked(plan, program)
+      .filter(({ station: number, seconds }) => number === station.number && seconds > 0)
+      .map(({ seconds }) => `${programLabel(program.letter, dialect)} ${lengthWords(seconds)}`),
+  );
+  const exceptions = [
+    cycleSoak === 'station' ? soakWords(station) : null,
+    station.pump === false ? say`no pump` : null,
+    station.obeysRainSensor === false && plan.settings.sensor !== 'none'
+      ? say`ignores rain sensor`
+      : null,
+    station.flowSensor === true ? say`flow sensor` : null,
+  ].filter((one) => one !== null);
+  return [runs.join(', '), ...exceptions].filter(Boolean).join('; ');
+}
+
+/** Settings of the whole timer that the display does not show by itself, and what breaks the rules. */
+function otherLines(sources: CardSources): string[] {
+  const {
+    plan: { timer, settings },
+    clock,
+  } = sources;
+  const { stationDelaySeconds = 0, noWaterWindows = [], offDaysOfMonth = [] } = settings;
+  const atOnce = settings.stationsAtOnce ?? timer.stationsAtOnce;
+  return [
+    ...(stationDelaySeconds > 0 ? [say`Station delay ${lengthWords(stationDelaySeconds)}`] : []),
+    ...(timer.stationsAtOnce > 1 ? [say`Stations at once: ${atOnce}`] : []),
+    ...(timer.inWindow !== 'ignore' && noWaterWindows.length > 0
+      ? [
+          say`No-water hours: ${listed(noWaterWindows.map((window) => windowWords(window, { clock })))}`,
+        ]
+      : []),
+    ...(offDaysOfMonth.length > 0 ? [say`No-water dates: ${rangesWords(offDaysOfMonth)}`] : []),
+    ...breachLines(sources),
+  ];
+}
 
 /** How to pause watering for rain, in a line or two. */
 function rainLines({ plan, survey, kind }: CardSources): string[] {
@@ -125,7 +186,7 @@ function reachLines({ plan, kind }: CardSources): DoorCard['reach'] {
 }
 
 export function doorCard(sources: CardSources): DoorCard {
-  const { plan, kind, company, office, today, clock, initials } = sources;
+  const { plan, kind, company, office, today, clock, author } = sources;
   const house = houseLine(sources);
   const { dialect = {} } = plan.timer;
   const watering = wateringStations(plan);
@@ -133,6 +194,7 @@ export function doorCard(sources: CardSources): DoorCard {
     (program) => missingOf(program, watering).length === 0,
   );
   const timer = sayText(plan.timer.name);
+  const simulated = simulatedWeeks(plan, today);
   const hides = kind?.hides === undefined ? null : say`Hidden: ${sayText(kind.hides)}`;
   return {
     words: {
@@ -140,6 +202,7 @@ export function doorCard(sources: CardSources): DoorCard {
       nothing: say`No watering is set.`,
       programs: say`Programs`,
       stations: say`Stations`,
+      other: say`Whole timer`,
       percents: say`Percent by month`,
       rain: say`Rain`,
       restore: say`Restore the saved settings`,
@@ -151,32 +214,21 @@ export function doorCard(sources: CardSources): DoorCard {
       label: programLabel(program.letter, dialect),
       starts: [...program.starts].sort().map((start) => startWords(start, clock)),
       days: daysOnTimer(program.days, plan.timer, clock),
-      over: overOf(endsOf(plan, program, sources)),
+      lines: programLines(sources, program, simulated),
     })),
-    stations: plan.stations.map(({ number, name, enabled }) => ({
-      number,
-      name: name ?? '',
-      runs:
-        enabled === false
-          ? sayAs('a station')`off`
-          : complete
-              .flatMap((program) =>
-                runsWithLinked(plan, program)
-                  .filter(({ station, seconds }) => station === number && seconds > 0)
-                  .map(
-                    ({ seconds }) =>
-                      `${programLabel(program.letter, dialect)} ${lengthWords(seconds)}`,
-                  ),
-              )
-              .join(', '),
+    stations: plan.stations.map((station) => ({
+      number: station.number,
+      name: station.name ?? '',
+      runs: stationWords(plan, complete, station),
     })),
+    other: otherLines(sources),
     percents: percentsOf(sources, complete),
     rain: rainLines(sources),
     restore: restoreOnCard(plan, kind, clock),
     company: company,
     phone: office.phone ?? null,
     date: plainDate(today),
-    initials,
+    author,
     reach: reachLines(sources),
     hides,
   };

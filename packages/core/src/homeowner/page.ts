@@ -6,7 +6,6 @@ import {
   weekdayIndexOf,
   type EpochDay,
 } from '../time/calendar.ts';
-import { attempt } from '../engine/effort.ts';
 import { programLabel } from '../plan/planWords.ts';
 import { programsByLetter, type Plan, type Program } from '../plan/plan.ts';
 import {
@@ -17,10 +16,11 @@ import {
   variesByMonth,
 } from '../plan/program.ts';
 import { runsWithLinked, wateringStations } from '../plan/linked.ts';
-import { simulate, type Simulation } from '../engine/simulate.ts';
+import type { Simulation } from '../engine/simulate.ts';
 import { bansByMonth } from '../rules/houseRules.ts';
-import { houseLine, type PageSources } from './pageSources.ts';
+import { breachLines, houseLine, type PageSources } from './pageSources.ts';
 import { sectionsOf, type PageSection } from './pageSections.ts';
+import { endsOfStarts, simulatedWeeks } from './startEnds.ts';
 import {
   dateWords,
   daysOnTimer,
@@ -55,9 +55,12 @@ interface PageProgram {
   readonly stations: readonly {
     readonly number: number;
     readonly name: string;
+    /** Run time as set. */
     readonly length: string;
+    /** Run time this month, after the percent; null: nothing on this page differs from what is set. */
+    readonly adjusted: string | null;
   }[];
-  /** When it ends, in a sentence, if that is the same on all its days. */
+  /** When each start ends, in a sentence, if that is the same on all its days and in every month. */
   readonly over: string | null;
 }
 
@@ -71,6 +74,9 @@ export interface HomeownerPage {
     readonly nothing: string;
     readonly months: string;
     readonly week: string;
+    /** Headings of the two run times. */
+    readonly asSet: string;
+    readonly thisMonth: string;
   };
   readonly house: string;
   readonly timer: string;
@@ -78,6 +84,8 @@ export interface HomeownerPage {
   readonly date: string;
   /** What prevents watering at present, a sentence each. */
   readonly held: readonly string[];
+  /** What the settings break of the site's rules, a sentence each. */
+  readonly breaches: readonly string[];
   readonly programs: readonly PageProgram[];
   readonly percent: string | null;
   /** Percent of each month, January first, if it changes by month. */
@@ -92,14 +100,16 @@ export interface HomeownerPage {
   readonly sections: readonly PageSection[];
 }
 
-/** Days simulated: before today for what still runs, after it until each program has run. */
-const DAYS = { before: 8, after: 62 };
+/** Whether this month's run times stand beside those set: they differ, or will in another month. */
+const showsAdjusted = (plan: Plan, complete: readonly Program[], month: number): boolean =>
+  variesByMonth(plan) || complete.some((program) => effectivePercent(plan, program, month) !== 100);
 
-/** A program for the homeowner, at the current percent. */
+/** A program for the homeowner. */
 function programOf(
   plan: Plan,
   program: Program,
   simulated: Simulation | null,
+  isAdjusted: boolean,
   { today, clock }: PageSources,
 ): PageProgram {
   const percent = effectivePercent(plan, program, civilOf(today).month);
@@ -107,15 +117,7 @@ function programOf(
   const { dialect = {} } = plan.timer;
   const days = daysOnTimer(program.days, plan.timer, clock);
   const starts = [...program.starts].sort().map((start) => startWords(start, clock));
-  const ends = new Set(
-    simulated?.cycles.flatMap(({ due: { letter, start, due }, ended }) => {
-      const day = Math.floor(due / SECONDS_PER_DAY);
-      return letter !== program.letter || ended === null || day < today
-        ? []
-        : [`${start} ${ended - day * SECONDS_PER_DAY}`];
-    }),
-  );
-  const [end] = ends;
+  const ends = endsOfStarts(plan, program, simulated, { today, clock });
   return {
     letter: program.letter,
     label: programLabel(program.letter, dialect),
@@ -126,18 +128,14 @@ function programOf(
         number: station,
         name:
           plan.stations.find(({ number }) => number === station)?.name ?? say`Station ${station}`,
-        length: lengthWords(adjustedSeconds(seconds, percent, plan.timer.seasonal)),
+        length: lengthWords(seconds),
+        adjusted: isAdjusted
+          ? lengthWords(adjustedSeconds(seconds, percent, plan.timer.seasonal))
+          : null,
       })),
-    over:
-      program.starts.length === 1 && ends.size === 1 && end !== undefined
-        ? say`Ends at ${timeWords(Number(end.slice(6)) % SECONDS_PER_DAY, clock)}.`
-        : null,
+    over: ends.length > 0 ? say`Ends at ${listed(ends)}.` : null,
   };
 }
-
-/** The page says how the timer waters, even while a rain delay or winter stops it. */
-const withoutPause = ({ settings: { wateringResumes: _until, mode: _mode, ...settings } }: Plan) =>
-  settings;
 
 /** The week from a date on, as the timer really runs it. */
 function weekOf(
@@ -206,14 +204,14 @@ export function homeownerPage(sources: PageSources): HomeownerPage {
   const complete = programsByLetter(plan).filter(
     (program) => missingOf(program, watering).length === 0,
   );
-  const running = { ...plan, settings: withoutPause(plan) };
-  const worked = attempt(() => simulate(running, today - DAYS.before, DAYS.before + DAYS.after));
-  const simulated = worked.ok ? worked.value : null;
+  const simulated = simulatedWeeks(plan, today);
   const [first] = complete;
   const { allowed, survey } = sources;
   const bans = allowed ? bansByMonth(survey.rules, allowed.rules, allowed.house, today) : [];
   const date = plainDate(today);
   const timer = sayText(plan.timer.name);
+  const { month } = civilOf(today);
+  const isAdjusted = showsAdjusted(plan, complete, month);
   return {
     language: sources.language,
     words: {
@@ -222,20 +220,23 @@ export function homeownerPage(sources: PageSources): HomeownerPage {
       nothing: say`No watering is set.`,
       months: say`Percent by month`,
       week: say`Your week: when each program waters`,
+      asSet: say`As set`,
+      thisMonth: variesByMonth(plan) ? say`In ${monthName(month)}` : say`With seasonal percent`,
     },
     house,
     timer,
     company,
     date,
     held: heldBack(sources),
-    programs: complete.map((program) => programOf(plan, program, simulated, sources)),
+    breaches: breachLines(sources),
+    programs: complete.map((program) => programOf(plan, program, simulated, isAdjusted, sources)),
     percent: percentSentence(plan, complete, today),
     months:
       first && variesByMonth(plan)
         ? Array.from({ length: 12 }, (_, i) => ({
             month: monthName(i + 1),
             percent: bans.some(({ month, isWhole }) => month === i + 1 && isWhole)
-              ? 'off'
+              ? say`off`
               : percentOfMonth(effectivePercent(plan, first, i + 1)),
           }))
         : [],

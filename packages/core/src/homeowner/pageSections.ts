@@ -11,7 +11,7 @@ import { comingRules } from '../rules/houseRules.ts';
 import { nextRuling } from '../rules/ruling.ts';
 import { allowedWords, rulesSentence } from '../rules/rulesWords.ts';
 import { rainSensorOf } from '../survey/rainSensor.ts';
-import { parseDate, parseTime, type EpochDay } from '../time/calendar.ts';
+import { parseDate, parseTime, SECONDS_PER_DAY, type EpochDay } from '../time/calendar.ts';
 import { capitalized, dateWords, startWords, type Speech } from '../words/words.ts';
 import type { PageSources } from './pageSources.ts';
 import { rainAdvice } from './rainAdvice.ts';
@@ -36,14 +36,28 @@ const isNightStart = (start: string) => {
 /** After a longer pause it is another watering, not a cycle of this one. */
 const LONGEST_REST = 4 * 3600;
 
-/** Whether a station runs again after a pause for soaking, in the simulated weeks. */
+/** Whether a station runs again after a pause for soaking, not for no-water hours, in the simulated weeks. */
 function runsInPieces(simulated: Simulation | null, isNew: (station: number) => boolean): boolean {
   const ends = new Map<number, number>();
-  return (simulated?.runs ?? []).some(({ station, on, off }) => {
+  return (simulated?.runs ?? []).some(({ station, on, off, cycle }) => {
     const before = ends.get(station);
     ends.set(station, off);
-    return before !== undefined && on > before && on - before <= LONGEST_REST && !isNew(station);
+    if (before === undefined || on <= before || on - before > LONGEST_REST) return false;
+    const windows = simulated?.cycles[cycle]?.due.program.windows;
+    const isPaused = windows ? windows.nextFree(before) !== before : false;
+    return !isPaused && !isNew(station);
   });
+}
+
+/** How often a station waters on the day it waters most, in the simulated weeks; cycles with soaks between them count once. */
+function timesADay(simulated: Simulation | null, number: number): number {
+  const cyclesOn = new Map<number, Set<number>>();
+  for (const { station, on, cycle } of simulated?.runs ?? []) {
+    if (station !== number) continue;
+    const day = Math.floor(on / SECONDS_PER_DAY);
+    cyclesOn.set(day, (cyclesOn.get(day) ?? new Set()).add(cycle));
+  }
+  return Math.max(0, ...[...cyclesOn.values()].map(({ size }) => size));
 }
 
 /** Whether two stations ever run at once, in the simulated weeks. */
@@ -75,12 +89,17 @@ function whyLines(
     lines.push(say`It waters in several short runs so the water sinks in and does not run off.`);
   if (dripRunsLonger(plan, complete))
     lines.push(say`Drip lines run longer than sprinklers because they give water slowly.`);
-  for (const { number, oftenADay } of often)
+  for (const { number, oftenADay } of often) {
+    const times = timesADay(simulated, number);
+    if (times < 2) continue;
+    const name = nameOf(plan, number);
+    const until = oftenADay?.until === undefined ? null : parseDate(oftenADay.until);
     lines.push(
-      oftenADay?.until === undefined
-        ? say`${nameOf(plan, number)} is new and waters ${oftenADay?.times ?? 2} times a day.`
-        : say`${nameOf(plan, number)} is new and waters ${oftenADay.times} times a day until ${dateWords(assertDefined(parseDate(oftenADay.until), 'parseDate(oftenADay.until)'), today)}.`,
+      until === null
+        ? say`${name} is new and waters ${times} times a day.`
+        : say`${name} is new and waters ${times} times a day until ${dateWords(until, today)}.`,
     );
+  }
   for (const { from, to } of plan.timer.inWindow === 'ignore'
     ? []
     : (plan.settings.noWaterWindows ?? []))

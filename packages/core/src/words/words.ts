@@ -62,6 +62,9 @@ export const weekdayName = (index: number): string =>
   translator()?.date(A_MONDAY + index, 'weekday', 'day-month') ??
   assertDefined(WEEKDAY_NAMES[index], 'WEEKDAY_NAMES[index]');
 
+/** `Mon` to `Sun`. */
+export const nameOfWeekday = (weekday: Weekday): string => weekdayName(WEEKDAYS.indexOf(weekday));
+
 export const listed = (items: readonly (string | number)[], last: 'and' | 'or' = 'and'): string =>
   items.length < 2
     ? items.join('')
@@ -130,7 +133,7 @@ export function plainDate(day: EpochDay): string {
 
 export const weekdaysWords = (weekdays: readonly Weekday[]) =>
   WEEKDAYS.filter((weekday) => weekdays.includes(weekday))
-    .map((weekday) => weekdayName(WEEKDAYS.indexOf(weekday)))
+    .map(nameOfWeekday)
     .join(' ');
 
 /** An interval as people say it: `every day`, `every other day`, `every 6 days`. */

@@ -1,5 +1,5 @@
 import { Button } from 'antd';
-import { WEEKDAYS, weekdayName, type Timer, type Weekday } from '@water-clock/core';
+import { WEEKDAYS, weekdayName, type Timer, type Weekday, say } from '@water-clock/core';
 
 /** Weekday indices, 0 Monday, in the order of the timer's display. */
 export const weekOrderOf = (timer: Pick<Timer, 'dialect'>): readonly number[] =>
@@ -10,6 +10,8 @@ interface Props {
   /** Display whose order to use; without one the week begins on Monday. */
   readonly timer: Pick<Timer, 'dialect'>;
   readonly pressed: readonly Weekday[];
+  /** Crossed out, because the site's rules do not allow watering then. */
+  readonly forbidden?: readonly Weekday[];
   readonly className?: string;
   /** First letters only. */
   readonly short?: boolean;
@@ -18,15 +20,27 @@ interface Props {
 
 /** A button for each weekday, in the order of the timer's display. */
 export function WeekdayButtons(props: Props) {
-  const { label, timer, pressed, className = 'day', short = false, commit } = props;
+  const { label, timer, pressed, className = 'day', short = false, forbidden = [], commit } = props;
+  const looksOf = (index: number) => {
+    const name = weekdayName(index);
+    const weekday = WEEKDAYS[index] ?? 'mon';
+    const isPressed = pressed.includes(weekday);
+    if (!forbidden.includes(weekday))
+      return { className, 'aria-label': name, 'aria-pressed': isPressed };
+    const words = say`${name}, not allowed by the watering rules`;
+    return {
+      className: `${className} day-forbidden`,
+      'aria-label': words,
+      'aria-pressed': isPressed,
+      title: words,
+    };
+  };
   return (
     <div className="days" role="group" aria-label={label}>
       {weekOrderOf(timer).map((index) => (
         <Button
-          className={className}
           key={index}
-          aria-label={weekdayName(index)}
-          aria-pressed={pressed.includes(WEEKDAYS[index] ?? 'mon')}
+          {...looksOf(index)}
           onClick={() =>
             commit(WEEKDAYS.filter((weekday, i) => (i === index) !== pressed.includes(weekday)))
           }

@@ -29,6 +29,7 @@ export function ChecksProvider({ timerId, facts, editor, speech, show, children 
     setOpen(true);
   }, []);
   const { on, clock, order } = speech;
+  const rules = facts?.brief.rules ?? null;
   const checks = useMemo(
     (): Checks => ({
       count:
@@ -36,8 +37,9 @@ export function ChecksProvider({ timerId, facts, editor, speech, show, children 
         findingGroups(findings.open).filter(({ severity }) => severity !== 'note').length,
       marks: checkMarks(findings?.open ?? [], { on, clock, order }),
       breach: breachWords(findings?.open ?? [], { on, clock, order }),
+      rules,
     }),
-    [findings, on, clock, order],
+    [findings, on, clock, order, rules],
   );
   return (
     <ChecksContext value={checks}>

@@ -1,4 +1,5 @@
 import { createContext, useContext } from 'react';
+import type { BriefRules } from '@water-clock/core';
 import type { CheckMarks } from './checkMarks.ts';
 
 export interface Checks {
@@ -7,12 +8,15 @@ export interface Checks {
   readonly marks: CheckMarks;
   /** The first open breach of the site's rules, as a message; null: none. */
   readonly breach: string | null;
+  /** The site's rules today; null: none, or not known yet. */
+  readonly rules: BriefRules | null;
 }
 
 export const ChecksContext = createContext<Checks>({
   count: null,
   marks: () => null,
   breach: null,
+  rules: null,
 });
 
 /** A context of its own, because it never changes. */

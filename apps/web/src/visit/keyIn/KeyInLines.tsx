@@ -24,9 +24,16 @@ interface LineProps {
   readonly now: PanelNow;
   /** How to reach the setting, before its first line. */
   readonly help: string | undefined;
+  /** What is wrong with the setting itself. */
+  readonly caution: string | undefined;
 }
 
-function Words({ line, now, was }: Pick<LineProps, 'line' | 'now'> & { readonly was?: boolean }) {
+function Words({
+  line,
+  now,
+  caution,
+  was,
+}: Pick<LineProps, 'line' | 'now' | 'caution'> & { readonly was?: boolean }) {
   return (
     <span className="row grow spread">
       <span className="key-name">{line.name}</span>
@@ -36,6 +43,7 @@ function Words({ line, now, was }: Pick<LineProps, 'line' | 'now'> & { readonly 
           {say`it showed`} <s>{panelText(line.was, now.style)}</s>
         </span>
       )}
+      {caution && <span className="fault">{caution}</span>}
     </span>
   );
 }
@@ -45,6 +53,7 @@ function Row({
   line,
   now,
   help,
+  caution,
   done,
   press,
 }: LineProps & { readonly done: boolean; readonly press: () => void }) {
@@ -56,7 +65,7 @@ function Row({
           <span className="key-box" aria-hidden>
             {done && <CheckCircleFilled />}
           </span>
-          <Words line={line} now={now} />
+          <Words line={line} now={now} caution={caution} />
         </Button>
       </div>
     </li>
@@ -75,7 +84,7 @@ function Current(
     readonly slipped: () => void;
   },
 ) {
-  const { line, card, now, help, reading, aloud, confirms, tick, back, slipped } = props;
+  const { line, card, now, help, caution, reading, aloud, confirms, tick, back, slipped } = props;
   const [typed, setTyped] = useState('');
   const [fault, setFault] = useState<string | null>(null);
   /** The last compared text, so that leaving the field does not compare it again. */
@@ -117,7 +126,7 @@ function Current(
     <li ref={item} className="key-group" {...swipe}>
       <div className="key-line key-line-next turn stack">
         {help && <span className="key-help soft">{help}</span>}
-        <Words line={line} now={now} was />
+        <Words line={line} now={now} caution={caution} was />
         {confirms && line.address.of !== 'total' && (
           <span className="bold">{say`then confirm, or it is lost`}</span>
         )}
@@ -206,11 +215,13 @@ interface Props {
   readonly set: (next: KeyIn) => void;
   /** How to reach each setting. */
   readonly reach: ReadonlyMap<string, string>;
+  /** What is wrong with a program's days, by letter. */
+  readonly cautions: ReadonlyMap<string, string>;
   readonly confirms: boolean;
 }
 
 /** All settings in the timer's order: done, current and coming. */
-export function KeyInLines({ lines, keyIn, now, aloud, set, reach, confirms }: Props) {
+export function KeyInLines({ lines, keyIn, now, aloud, set, reach, cautions, confirms }: Props) {
   const [picked, setPicked] = useState<string | null>(null);
   const reading = keyIn.readsBack === true;
   // To be read back, each station has a line of its own.
@@ -254,6 +265,7 @@ export function KeyInLines({ lines, keyIn, now, aloud, set, reach, confirms }: P
             line,
             now,
             help: isFirst || line === current ? reach.get(line.setting) : undefined,
+            caution: line.address.of === 'days' ? cautions.get(line.address.program) : undefined,
           };
           return line === current ? (
             <Current

@@ -3,12 +3,15 @@ import { Button, Checkbox } from 'antd';
 import {
   clockReading,
   attempt,
+  brokenWeekdays,
   dateWords,
   factoryPlan,
   faultSentence,
   keyInBase,
   keyInLines,
   KEY_IN_SCOPES,
+  listed,
+  nameOfWeekday,
   type KeyIn,
   type KeyInScope,
   say,
@@ -19,6 +22,7 @@ import { canSpeak } from '../../shared/hand/voice.ts';
 import { usePreferences } from '../../app/platform/preferences.tsx';
 import { SelectField } from '../../shared/fields/SelectField.tsx';
 import type { StepProps } from '../steps/stepProps.ts';
+import { useOpenFindings } from '../checks/checksContext.ts';
 import { KeyInLines } from './KeyInLines.tsx';
 import { NoVisit } from '../shared/NoVisit.tsx';
 import { panelNow } from '../shared/panel.ts';
@@ -44,6 +48,7 @@ export default function KeyInView(props: StepProps) {
   const { clock, order } = usePreferences();
   const kind = useKind(plan);
   const { visit } = survey;
+  const { rules } = useOpenFindings();
   const [aloud, setAloud] = useDeviceSwitch('read-aloud', false);
   const [fault, setFault] = useState<string | null>(null);
   useAwake(visit !== undefined);
@@ -64,6 +69,19 @@ export default function KeyInView(props: StepProps) {
   const base = keyInBase(plan, visit, kind);
   const clockIsRight = scope === 'changes' && clockReading(survey)?.ahead === 0;
   const reach = new Map((kind?.reach ?? []).map(({ setting, line }) => [setting, line]));
+  const cautions = new Map(
+    plan.programs.flatMap((program) => {
+      const broken = brokenWeekdays(plan, program, rules);
+      return broken.length === 0
+        ? []
+        : [
+            [
+              program.letter,
+              say`The watering rules do not allow ${listed(broken.map(nameOfWeekday), 'or')}.`,
+            ] as const,
+          ];
+    }),
+  );
   const confirms = plan.timer.dialect?.confirms === true;
   const notLooked = scope === 'changes' ? (visit.asFound?.notLooked ?? []) : [];
   const worked = attempt(() => keyInLines(plan, base, panel, clockIsRight, notLooked));
@@ -121,6 +139,7 @@ export default function KeyInView(props: StepProps) {
           aloud={aloud}
           set={set}
           reach={reach}
+          cautions={cautions}
           confirms={confirms}
         />
       )}

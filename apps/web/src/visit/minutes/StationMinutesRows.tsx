@@ -24,7 +24,7 @@ function sourceWords({ answers, overruled, school, weeklySeconds }: StationMinut
 }
 
 /** A row for each station: the three methods, the chosen number, and why. */
-export function StationMinutesRows({ plan, survey, editor, minutes }: StepProps) {
+export function StationMinutesRows({ plan, survey, today, editor, minutes }: StepProps) {
   const [open, setOpen] = useState<number | null>(null);
   const nameOf = (number: number) =>
     plan.stations.find((station) => station.number === number)?.name ?? '';
@@ -82,6 +82,7 @@ export function StationMinutesRows({ plan, survey, editor, minutes }: StepProps)
               {say`${minutesText(opened.weeklySeconds)} min a week: ${sourceWords(opened)}`}
             </p>
             <StationSteps
+              today={today}
               key={opened.number}
               minutes={opened}
               survey={survey}

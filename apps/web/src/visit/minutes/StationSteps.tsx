@@ -13,7 +13,7 @@ import {
   surveyOf,
   typedIn,
   unitWords,
-  type OftenADay,
+  type EpochDay,
   type School,
   type Overruled,
   type SchoolAnswer,
@@ -34,6 +34,7 @@ import { LabelledTime } from '../../shared/fields/LabelledTime.tsx';
 import { NumberField } from '../../shared/fields/NumberField.tsx';
 import { Disclosure } from '../../shared/fields/Disclosure.tsx';
 import { DateField } from '../../shared/fields/DateField.tsx';
+import { Often } from '../stations/Often.tsx';
 import { Scroll } from '../../app/platform/Scroll.tsx';
 
 /** How a number in a calculation is shown and typed: digits and unit. */
@@ -130,76 +131,16 @@ function Answer({
   );
 }
 
-const USUAL_OFTEN: OftenADay = { times: 3, from: '07:00', to: '17:00' };
-
-/** New seed and turf: several waterings a day until a date, when someone comes back. */
-function Often({
-  number,
-  often,
-  editor,
-}: {
-  readonly number: number;
-  readonly often: OftenADay | undefined;
-  readonly editor: TimerEditor;
-}) {
-  const [fault, setFault] = useState<string | null>(null);
-  const set = (oftenADay: OftenADay | null) =>
-    setFault(commitWords(editor, { type: 'note-station', station: number, fields: { oftenADay } }));
-  return (
-    <div className="often">
-      <Checkbox
-        className="check"
-        checked={often !== undefined}
-        onChange={(event) => set(event.target.checked ? USUAL_OFTEN : null)}
-      >{say`several times a day (new seed or turf)`}</Checkbox>
-      {often && (
-        <div className="tiles fill of-150">
-          <NumberField
-            label={say`Times a day`}
-            least={2}
-            most={8}
-            value={often.times}
-            commit={(times) =>
-              commitWords(editor, {
-                type: 'note-station',
-                station: number,
-                fields: { oftenADay: { ...often, times: times ?? often.times } },
-              })
-            }
-          />
-          {(['from', 'to'] as const).map((key) => (
-            <LabelledTime
-              key={key}
-              label={key === 'from' ? say`From` : say`To`}
-              value={often[key]}
-              commit={(time) => set({ ...often, [key]: time })}
-            />
-          ))}
-          <DateField
-            label={say`Last on`}
-            value={often.until ?? ''}
-            commit={(date) => {
-              const { until: _before, ...rest } = often;
-              if (date === '') set(rest);
-              else if (parseDate(date) !== null) set({ ...rest, until: date });
-            }}
-          />
-        </div>
-      )}
-      {fault && <p className="fault">{fault}</p>}
-    </div>
-  );
-}
-
 interface Props {
   readonly minutes: StationMinutes;
   readonly survey: Survey;
+  readonly today: EpochDay;
   readonly editor: TimerEditor;
   readonly choose: (school: School) => void;
 }
 
 /** The calculation for one station, by method, and further wishes for it. */
-export function StationSteps({ minutes, survey, editor, choose }: Props) {
+export function StationSteps({ minutes, survey, today, editor, choose }: Props) {
   const [seen, setSeen] = useState<School>(minutes.school);
   const { units } = usePreferences();
   const { number, answers, figures, longestIntervalDays: longest } = minutes;
@@ -347,7 +288,7 @@ export function StationSteps({ minutes, survey, editor, choose }: Props) {
           />
         </label>
       </div>
-      <Often number={number} often={noted.oftenADay} editor={editor} />
+      <Often number={number} often={noted.oftenADay} editor={editor} today={today} />
       <p className="soft">
         {longestRun &&
           (Number.isFinite(longestRun.value)

@@ -1,10 +1,14 @@
 import { memo } from 'react';
 import { Button } from 'antd';
 import {
+  brokenWeekdays,
   dateWords,
   daysLeft,
+  forbiddenWeekdays,
   formatDate,
   intervalDaysLeft,
+  listed,
+  nameOfWeekday,
   parseDate,
   type Days,
   type EpochDay,
@@ -16,6 +20,7 @@ import {
 import { Disclosure } from '../../shared/fields/Disclosure.tsx';
 import { NumberField } from '../../shared/fields/NumberField.tsx';
 import { usePreferences } from '../../app/platform/preferences.tsx';
+import { useOpenFindings } from '../checks/checksContext.ts';
 import { TenWeeks } from './TenWeeks.tsx';
 import { WeekdayButtons } from '../../shared/fields/WeekdayButtons.tsx';
 import { SelectField } from '../../shared/fields/SelectField.tsx';
@@ -176,6 +181,9 @@ export const DayPicker = memo(function DayPicker({ program, plan, today, commit 
     commit(weekdays.length > 0 ? { ...rest, blockedWeekdays: weekdays } : rest);
   };
   const left = intervalDaysLeft(program, today);
+  const { rules } = useOpenFindings();
+  const forbidden = forbiddenWeekdays(plan, program, rules);
+  const broken = brokenWeekdays(plan, program, rules);
   return (
     <div className="stack">
       <div className="row">
@@ -197,6 +205,7 @@ export const DayPicker = memo(function DayPicker({ program, plan, today, commit 
           <WeekdayButtons
             label={say`Watering days of ${letter}`}
             timer={timer}
+            forbidden={forbidden}
             pressed={days?.rule === 'weekdays' ? days.weekdays : []}
             commit={(weekdays) =>
               commit(weekdays.length > 0 ? { rule: 'weekdays', weekdays } : null)
@@ -216,6 +225,9 @@ export const DayPicker = memo(function DayPicker({ program, plan, today, commit 
           </div>
         )}
       </div>
+      {broken.length > 0 && (
+        <p className="fault">{say`The watering rules do not allow ${listed(broken.map(nameOfWeekday), 'or')}.`}</p>
+      )}
       {days?.rule === 'interval' && (
         <IntervalFields days={days} plan={plan} today={today} commit={commit} />
       )}

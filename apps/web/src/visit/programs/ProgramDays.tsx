@@ -1,11 +1,19 @@
 import { Button } from 'antd';
-import { daysOnTimer, type Days, type Plan, type Program, say } from '@water-clock/core';
+import {
+  daysOnTimer,
+  forbiddenWeekdays,
+  type Days,
+  type Plan,
+  type Program,
+  say,
+} from '@water-clock/core';
 import { WeekdayButtons } from '../../shared/fields/WeekdayButtons.tsx';
+import { useOpenFindings } from '../checks/checksContext.ts';
 import { usePreferences } from '../../app/platform/preferences.tsx';
 
 interface Props {
   readonly program: Program;
-  readonly timer: Plan['timer'];
+  readonly plan: Plan;
   /** Seven buttons if the rule is by weekday; otherwise, or without room, the rule in words. */
   readonly asKeys: boolean;
   readonly commit: (days: Days | null) => void;
@@ -13,7 +21,9 @@ interface Props {
 }
 
 /** A program's watering days, in its header; the words open its settings. */
-export function ProgramDays({ program, timer, asKeys, commit, open }: Props) {
+export function ProgramDays({ program, plan, asKeys, commit, open }: Props) {
+  const { timer } = plan;
+  const { rules } = useOpenFindings();
   const { letter, days } = program;
   const { clock, order } = usePreferences();
   const words = days === null ? say`Choose watering days` : daysOnTimer(days, timer, clock, order);
@@ -25,6 +35,7 @@ export function ProgramDays({ program, timer, asKeys, commit, open }: Props) {
         timer={timer}
         short
         className="day day-key"
+        forbidden={forbiddenWeekdays(plan, program, rules)}
         pressed={days?.rule === 'weekdays' ? days.weekdays : []}
         commit={(weekdays) => commit(weekdays.length > 0 ? { rule: 'weekdays', weekdays } : null)}
       />

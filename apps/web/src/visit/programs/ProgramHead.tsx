@@ -69,7 +69,7 @@ export const ProgramHead = memo(
         {program.days?.rule !== 'hours' && (
           <ProgramDays
             program={program}
-            timer={plan.timer}
+            plan={plan}
             asKeys={screen !== 'tablet'}
             commit={acts.commitDays}
             open={() => open(letter)}

@@ -6,6 +6,7 @@ import {
   HEADS,
   isTwoWire,
   PLANT_WORDS,
+  plantsFields,
   SOIL_WORDS,
   SUN_WORDS,
   surveyOf,
@@ -31,6 +32,7 @@ import { PhotoRow } from '../../shared/photos/PhotoRow.tsx';
 import { QuantityField } from '../../shared/fields/QuantityField.tsx';
 import { RunOffWatch } from './RunOffWatch.tsx';
 import { RunNow } from '../../shared/hand/RunNow.tsx';
+import { Often } from './Often.tsx';
 import { DecoderField, LinkField } from './StationFacts.tsx';
 import { useKind } from '../timerKind/useKind.ts';
 import { useCountdown, type Countdown } from '../../shared/hand/useCountdown.ts';
@@ -55,6 +57,12 @@ type Alike = (typeof ALIKE)[number];
 /** Facts of a station to copy to another: the named ones, if known. */
 const factsOf = (from: SurveyStation, keys: readonly Alike[]): Partial<SurveyStationFields> =>
   Object.fromEntries(keys.flatMap((key) => (from[key] === undefined ? [] : [[key, from[key]]])));
+
+/** The same with what goes with the plants. */
+const likeStation = (from: SurveyStation, keys: readonly Alike[] = ALIKE) => ({
+  ...factsOf(from, keys),
+  oftenADay: from.oftenADay ?? null,
+});
 
 /** The slope button for a slope. */
 const slopeChoice = (percent: number | undefined) =>
@@ -94,8 +102,10 @@ function Card({ number, go, countdown, ...props }: CardProps) {
   const [tool, setTool] = useState<Tool | null>(null);
   const nameField = useRef<InputRef>(null);
   const isTwoWireTimer = isTwoWire(survey, useKind(plan));
+  /** Whoever notes something about a station has seen it. */
+  const seen = noted.walked === 'seen' ? {} : ({ walked: 'seen' } as const);
   const set = (fields: Parameters<typeof noteChange>[1]) =>
-    commitWords(editor, noteChange(number, fields));
+    commitWords(editor, noteChange(number, { ...seen, ...fields }));
   const before = walkedBefore(plan, survey, number);
   const [nearest] = before;
   const commitName = () => {
@@ -133,7 +143,8 @@ function Card({ number, go, countdown, ...props }: CardProps) {
   const previous = plan.stations[place - 1]?.number ?? null;
   const same = (key: Alike, from: HTMLElement) => {
     if (!nearest) return;
-    set(factsOf(nearest, ALIKE.slice(ALIKE.indexOf(key))));
+    const keys = ALIKE.slice(ALIKE.indexOf(key));
+    set(keys.includes('plants') ? likeStation(nearest, keys) : factsOf(nearest, keys));
     from.closest('[data-card]')?.querySelector<HTMLInputElement>('[data-field="Area"]')?.focus();
   };
   const row = <K extends Alike>(key: K) => ({
@@ -190,7 +201,7 @@ function Card({ number, go, countdown, ...props }: CardProps) {
               <Button
                 key={station.number}
                 className="clip"
-                onClick={() => void set(factsOf(station, ALIKE))}
+                onClick={() => void set(likeStation(station))}
               >
                 {say`Like station ${station.number}`}
                 <span className="soft">
@@ -213,7 +224,7 @@ function Card({ number, go, countdown, ...props }: CardProps) {
               editor.commit({
                 type: 'together',
                 changes: [
-                  { type: 'note-station', station: number, fields: { head } },
+                  { type: 'note-station', station: number, fields: { head, ...seen } },
                   // Drip does not spray; the station's own switch can override it.
                   {
                     type: 'set-station',
@@ -229,7 +240,11 @@ function Card({ number, go, countdown, ...props }: CardProps) {
             options={optionsOf(PLANT_WORDS)}
             value={noted.plants ?? null}
             {...row('plants')}
+            pick={(plants) => void set(plantsFields(noted, plants, props.today))}
           />
+          {noted.oftenADay && (
+            <Often number={number} often={noted.oftenADay} editor={editor} today={props.today} />
+          )}
           <Chips
             label={say`Sun`}
             options={optionsOf(SUN_WORDS)}

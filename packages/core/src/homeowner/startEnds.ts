@@ -1,0 +1,45 @@
+/** When a program's cycles end, for paper that stays in the garage for a year. */
+import { attempt } from '../engine/effort.ts';
+import { simulate, type Simulation } from '../engine/simulate.ts';
+import type { Plan, Program } from '../plan/plan.ts';
+import { variesByMonth } from '../plan/program.ts';
+import { SECONDS_PER_DAY, type EpochDay, type TimeText } from '../time/calendar.ts';
+import { timeWords, type ClockStyle } from '../words/words.ts';
+
+/** Days simulated: before today for what still runs, after it until each program has run. */
+const DAYS = { before: 8, after: 62 };
+
+/** Paper says how the timer waters, even while a rain delay or winter stops it. */
+const withoutPause = ({ settings: { wateringResumes: _until, mode: _mode, ...settings } }: Plan) =>
+  settings;
+
+/** Some weeks from a date on as the timer really runs them; null: too much work. */
+export function simulatedWeeks(plan: Plan, today: EpochDay): Simulation | null {
+  const running = { ...plan, settings: withoutPause(plan) };
+  const worked = attempt(() => simulate(running, today - DAYS.before, DAYS.before + DAYS.after));
+  return worked.ok ? worked.value : null;
+}
+
+/**
+ * End of each start as a time of day, in the order of the starts; empty if one of them ends at different times, or will in another month.
+ */
+export function endsOfStarts(
+  plan: Plan,
+  program: Program,
+  simulated: Simulation | null,
+  { today, clock }: { readonly today: EpochDay; readonly clock: ClockStyle },
+): string[] {
+  if (!simulated || variesByMonth(plan)) return [];
+  const ends = new Map<TimeText, Set<number>>();
+  for (const { due, ended } of simulated.cycles) {
+    const day = Math.floor(due.due / SECONDS_PER_DAY);
+    if (due.letter !== program.letter || ended === null || day < today) continue;
+    const own = ends.get(due.start) ?? new Set();
+    ends.set(due.start, own.add((ended - day * SECONDS_PER_DAY) % SECONDS_PER_DAY));
+  }
+  const words = [...program.starts].sort().map((start) => {
+    const [end, other] = ends.get(start) ?? [];
+    return end === undefined || other !== undefined ? null : timeWords(end, clock);
+  });
+  return words.every((end) => end !== null) ? words : [];
+}
