@@ -92,19 +92,23 @@ function percentLines({ percents, words }: DoorCard): Content[] {
   ];
 }
 
+const section = (title: string, lines: readonly string[]): Content[] =>
+  lines.length > 0 ? [heading(title), ...lines.map((line) => say(line))] : [];
+
 /** The first side. */
 function front(card: DoorCard, middle: readonly Content[]): Content[] {
-  const { house, timer, rain, restore, other, company, phone, date, author, words } = card;
+  const { house, timer, rain, restore, other, breaches, company, phone, date, author, words } =
+    card;
   return [
     say(house, { fontSize: 13, bold: true }),
     say(`${timer} · ${date} · ${author}`),
     heading(words.programs),
     ...programLines(card),
     ...middle,
-    ...(other.length > 0 ? [heading(words.other), ...other.map((line) => say(line))] : []),
+    ...section(words.other, other),
+    ...section(words.breaches, breaches),
     ...percentLines(card),
-    heading(words.rain),
-    ...rain.map((line) => say(line)),
+    ...section(words.rain, rain),
     ...(restore.length > 0
       ? [
           heading(words.restore),

@@ -80,7 +80,7 @@ export function HomeownerSheet({ page }: { readonly page: HomeownerPage }) {
       ))}
       {page.programs.length === 0 && <p>{page.words.nothing}</p>}
       {page.programs.map((program) => (
-        <section key={program.label} className="sheet-program part">
+        <section key={program.label} className="part" style={{ breakInside: 'avoid' }}>
           <h2 className="row in-line large">
             <ProgramBadge letter={program.letter} label={program.label} /> {program.when}
           </h2>

@@ -37,6 +37,7 @@ export interface DoorCard {
     readonly programs: string;
     readonly stations: string;
     readonly other: string;
+    readonly breaches: string;
     readonly percents: string;
     readonly rain: string;
     readonly restore: string;
@@ -59,6 +60,8 @@ export interface DoorCard {
   }[];
   /** Settings of the whole timer, a line each. */
   readonly other: readonly string[];
+  /** What the settings break of the site's rules, a sentence each. */
+  readonly breaches: readonly string[];
   /** `January 80 %`, or one percent for the year. */
   readonly percents: readonly { readonly name: string; readonly percent: string }[];
   readonly rain: readonly string[];
@@ -119,12 +122,8 @@ function stationWords(plan: Plan, complete: readonly Program[], station: Station
   return [runs.join(', '), ...exceptions].filter(Boolean).join('; ');
 }
 
-/** Settings of the whole timer that the display does not show by itself, and what breaks the rules. */
-function otherLines(sources: CardSources): string[] {
-  const {
-    plan: { timer, settings },
-    clock,
-  } = sources;
+/** Settings of the whole timer that the display does not show by itself. */
+function otherLines({ plan: { timer, settings }, clock }: CardSources): string[] {
   const { stationDelaySeconds = 0, noWaterWindows = [], offDaysOfMonth = [] } = settings;
   const atOnce = settings.stationsAtOnce ?? timer.stationsAtOnce;
   return [
@@ -136,7 +135,6 @@ function otherLines(sources: CardSources): string[] {
         ]
       : []),
     ...(offDaysOfMonth.length > 0 ? [say`No-water dates: ${rangesWords(offDaysOfMonth)}`] : []),
-    ...breachLines(sources),
   ];
 }
 
@@ -203,6 +201,7 @@ export function doorCard(sources: CardSources): DoorCard {
       programs: say`Programs`,
       stations: say`Stations`,
       other: say`Whole timer`,
+      breaches: say`Not allowed by the watering rules`,
       percents: say`Percent by month`,
       rain: say`Rain`,
       restore: say`Restore the saved settings`,
@@ -222,6 +221,7 @@ export function doorCard(sources: CardSources): DoorCard {
       runs: stationWords(plan, complete, station),
     })),
     other: otherLines(sources),
+    breaches: breachLines(sources),
     percents: percentsOf(sources, complete),
     rain: rainLines(sources),
     restore: restoreOnCard(plan, kind, clock),

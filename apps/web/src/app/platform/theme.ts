@@ -149,6 +149,7 @@ export function faceOf({ theme, contrast, textSize }: Look): ThemeConfig {
       colorTextPlaceholder: palette['ink-soft'],
       colorTextDisabled: palette['ink-soft'],
       colorError: palette.alarm,
+      colorErrorBg: palette['alarm-pale'],
       fontFamily: FONT,
       fontSize: scaled(TEXT),
       borderRadius: 4,

@@ -18,7 +18,7 @@ export const OVERLAP_FILL = 'url(#overlap-hatch)';
 /** The fill definitions, once on a page for all its drawings. */
 export const Patterns = memo(function Patterns() {
   return (
-    <svg width="0" height="0" className="patterns" aria-hidden>
+    <svg width="0" height="0" style={{ position: 'absolute' }} aria-hidden>
       <defs>
         {PROGRAM_LOOKS.map(({ mark }, look) => (
           <pattern

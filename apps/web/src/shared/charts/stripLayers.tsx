@@ -258,7 +258,7 @@ export function Overlaps({ geometry }: Layer) {
   return geometry.overlaps.map(({ letters, x, y, width, height }) => {
     const box = { x, y, width, height };
     return (
-      <g key={`${letters}${x}`} className="strip-overlap">
+      <g key={`${letters}${x}`} pointerEvents="none">
         <rect {...box} fill={OVERLAP_FILL} />
         <rect {...box} fill="none" stroke="var(--ink)" strokeWidth={2.5} />
       </g>
