@@ -17,6 +17,7 @@ import {
   SHIPPED_KINDS,
   simulate,
   startWords,
+  type CardSources,
   type Plan,
   type Timer,
   type RecordChange,
@@ -349,7 +350,7 @@ test('the card for the box is one or two sides of a postcard, with every start a
 test('a page of 30 stations and a card of 48 in three programs each fit their sheets', async () => {
   const kind = SHIPPED_KINDS.find(({ kind: one }) => one.timer.stationCount === 48)?.kind ?? null;
   const timer = { ...kind?.timer, cycleSoak: 'station' } as Timer;
-  const sourcesOf = (count: number) => {
+  const sourcesOf = (count: number): CardSources => {
     const numbers = Array.from({ length: count }, (_, i) => i + 1);
     const plan: Plan = {
       ...emptyPlan(timer),
@@ -370,8 +371,8 @@ test('a page of 30 stations and a card of 48 in three programs each fit their sh
     return {
       ...{ plan, kind, survey: EMPTY_SURVEY, house: 'Long Acre', houseNumber: '7' },
       ...{ company: 'A company', office: NO_OFFICE, allowed: null, today: 20_000 },
-      ...{ clock: '24', language: 'en', author: 'Tamsin Orrowby' },
-    } as const;
+      ...{ clock: '24' as const, language: 'en' as const, author: 'Tamsin Orrowby' },
+    };
   };
   const page = homeownerPage(sourcesOf(30));
   expect(page.programs.map(({ stations }) => stations.length)).toEqual([30, 30, 30]);

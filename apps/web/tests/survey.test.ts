@@ -120,6 +120,7 @@ test('each step says what is missing until nothing is', () => {
   const statesOf = (record: TimerRecord, site: object = {}) =>
     stepStates({
       ...record,
+      kind: null,
       site: { ...SITE, ...site },
       rules: null,
       minutes: siteMinutes(record.plan, record.survey, SHIPPED_MINUTES, null),

@@ -72,9 +72,11 @@ export {
   KIND_FORMAT,
   KIND_VERSION,
   PANEL_SETTINGS,
+  POWERS,
   readTimerKind,
   readTimerKindText,
   type PanelSetting,
+  type Power,
   type RainDelayOfKind,
   type TimerKind,
 } from './plan/kind.ts';
@@ -280,7 +282,6 @@ export {
   DEFECTS,
   delayForSlowValve,
   EMPTY_SURVEY,
-  POWERS,
   RAIN_WAYS,
   SCHOOLS,
   SENSOR_KINDS,
@@ -303,6 +304,7 @@ export {
   type SurveyStationFields,
   type Urgency,
 } from './survey/survey.ts';
+export { powerOf } from './survey/power.ts';
 export { plantsFields, usualOften } from './survey/newPlanting.ts';
 export {
   CHANGER_WORDS,
@@ -547,6 +549,9 @@ export {
 } from './record/assembleBrief.ts';
 export { closeVisit, notAmong, openSwitches, undoneId, undoneIn } from './record/closing.ts';
 export { keyInBase, notKeyed } from './record/notKeyed.ts';
+export { stationName } from './panel/line.ts';
+export { kindLine } from './plan/kindLine.ts';
+export { kindChange } from './record/kindChange.ts';
 export { batteryDue, dueVisits, type DueVisit, type VisitReason } from './record/dueVisits.ts';
 export { rainSensorOf, RAIN_SENSORS, type RainSensor } from './survey/rainSensor.ts';
 export { ruleStatus, type RuleStatus } from './record/ruleStatus.ts';

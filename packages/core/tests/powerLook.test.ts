@@ -37,7 +37,7 @@ const surveyWith = (display: FirstShown | undefined, more: Partial<Survey> = {})
   ...more,
 });
 const asked = (plan: Plan, survey: Survey) =>
-  powerAsks(plan, survey, factoryPlan(plan, BATTERY)).map(({ what }) => what);
+  powerAsks(plan, survey, factoryPlan(plan, BATTERY), null).map(({ what }) => what);
 
 describe('what is asked', () => {
   const plan = planOf(BATTERY);
@@ -63,13 +63,25 @@ describe('what is asked', () => {
       ...{ device: { clockShown: '2020-01-01T03:00', clockReally: '2027-06-10T09:05' } },
       ...(answered.visit ? { visit: { ...answered.visit, factoryBack: true } } : {}),
     };
-    const asks = powerAsks(plan, survey, factoryPlan(plan, BATTERY));
+    const asks = powerAsks(plan, survey, factoryPlan(plan, BATTERY), null);
     expect(asks.map(({ what }) => what)).toEqual(['clock', 'factory', 'battery']);
     expect(asks.every((ask) => !('isDone' in ask) || ask.isDone)).toBe(true);
     // The clock of an earlier visit says nothing about this one.
     const old = { clockShown: '2020-01-01T03:00', clockReally: '2027-05-01T09:05' };
-    expect(powerAsks(plan, { ...survey, device: old }, null)[0]).toMatchObject({ isDone: false });
+    expect(powerAsks(plan, { ...survey, device: old }, null, null)[0]).toMatchObject({
+      isDone: false,
+    });
   });
+});
+
+test('a timer on a battery alone has no outlet and no backup battery', () => {
+  const plan = planOf(BATTERY);
+  const asks = powerAsks(plan, surveyWith('blank'), null, 'battery');
+  expect(asks.map(({ what }) => what)).not.toContain('battery');
+  const [supply] = asks;
+  expect(supply && powerAskWords(supply, { plan, on: 20_984, clock: '12' }).question).toBe(
+    'Is the battery good? Try a new one.',
+  );
 });
 
 test('a clock that began again tells when the power came back, unless that is long ago or it was set since', () => {
@@ -99,10 +111,10 @@ test('every question in words', () => {
   const speech = { plan, on: 20_984, clock: '12' } as const;
   const device = { clockShown: '2020-01-01T03:47', clockReally: '2027-06-10T09:05' };
   const all = [
-    ...powerAsks(plan, surveyWith('blank'), factoryPlan(plan, BATTERY)),
-    ...powerAsks(plan, surveyWith('flashing', { device }), null).slice(0, 1),
+    ...powerAsks(plan, surveyWith('blank'), factoryPlan(plan, BATTERY), null),
+    ...powerAsks(plan, surveyWith('flashing', { device }), null, null).slice(0, 1),
     ...(['kept', 'stops'] as const).flatMap((clock) =>
-      powerAsks(planOf(BATTERY, { clock }), surveyWith('flashing'), null).slice(0, 1),
+      powerAsks(planOf(BATTERY, { clock }), surveyWith('flashing'), null, null).slice(0, 1),
     ),
   ];
   expect(all.map((ask) => Object.values(powerAskWords(ask, speech)).join(' ')))

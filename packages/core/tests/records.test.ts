@@ -108,7 +108,7 @@ test('why somebody has to come back, and whether they should have been there', (
   );
   expect(told).toMatchInlineSnapshot(`
    [
-     "Sun 6 June (overdue): replace the battery, which is a year old",
+     "Sun 6 June (overdue): replace the battery, which is a year old, and clean the inlet screen if there is one",
      "Mon 7 June: station 3 no longer needs several waterings a day",
      "Tue 8 June: new battery: size AA",
      "Wed 9 June: new battery",

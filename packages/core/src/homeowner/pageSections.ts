@@ -10,6 +10,8 @@ import type { Plan, Program } from '../plan/plan.ts';
 import { comingRules } from '../rules/houseRules.ts';
 import { nextRuling } from '../rules/ruling.ts';
 import { allowedWords, rulesSentence } from '../rules/rulesWords.ts';
+import { batteryDue } from '../record/dueVisits.ts';
+import { powerOf } from '../survey/power.ts';
 import { rainSensorOf } from '../survey/rainSensor.ts';
 import { parseDate, parseTime, SECONDS_PER_DAY, type EpochDay } from '../time/calendar.ts';
 import { capitalized, dateWords, startWords, type Speech } from '../words/words.ts';
@@ -143,12 +145,32 @@ function changeLine(change: RuleChange, told: EpochDay | undefined, speech: Spee
     : say`Your timer settings break these rules. They must be changed before that day.`;
 }
 
-function callLines({ kind }: PageSources, together: boolean): string[] {
+/** When to replace the battery, and what else a timer on a tap needs. */
+function batteryLines({ survey, kind, today }: PageSources): string[] {
+  const due = batteryDue(survey);
+  return [
+    due === null || due <= today
+      ? say`Replace the battery once a year, before the season.`
+      : say`Replace the battery by ${dateWords(due, today)}, when it is a year old.`,
+    ...(kind?.timer.powerLoss?.settings === 'factory'
+      ? [say`Without a battery the timer loses its settings. Keep this page to enter them again.`]
+      : []),
+    ...(kind?.inletScreen === true
+      ? [
+          say`Clean the inlet screen every couple of months: close the tap, unscrew the timer and rinse the screen.`,
+        ]
+      : []),
+  ];
+}
+
+function callLines({ kind, survey }: PageSources, together: boolean): string[] {
   return [
     together
       ? say`When it waters at a time that is not on this page.`
       : say`When it waters at a time that is not on this page, or when two areas run at once.`,
-    say`When the clock flashes or is wrong after a power cut.`,
+    powerOf(survey, kind) === 'battery'
+      ? say`When the screen is blank with a new battery.`
+      : say`When the clock flashes or is wrong after a power cut.`,
     say`When a patch dries out, water runs off, or a head is broken or leaks.`,
     ...(kind?.restore === undefined || kind.restore.startsWith('None')
       ? []
@@ -172,6 +194,7 @@ export function sectionsOf(
   const { plan, survey, kind, company, office } = sources;
   const call = [company, office.phone, office.hours].filter(Boolean).join(', ');
   const { device } = survey;
+  const power = powerOf(survey, kind);
   const sections: PageSection[] = [
     { heading: say`Why it waters this way`, lines: whyLines(sources, complete, simulated) },
     { heading: say`When watering is allowed`, lines: allowedLines(sources) },
@@ -207,13 +230,14 @@ export function sectionsOf(
       heading: say`What to leave alone`,
       lines: [
         say`Start times, run times, days and the clock. One start time runs all stations of a program, one after another. A second start time runs them all again.`,
-        ...(device?.power === 'battery' || device?.power === 'adapter'
+        ...(power === 'battery' || power === 'adapter'
           ? []
           : [
               say`The wiring behind the cover. There may be mains voltage. Leave it to a licensed electrician.`,
             ]),
       ],
     },
+    { heading: say`Battery`, lines: power === 'battery' ? batteryLines(sources) : [] },
     { heading: say`When to call ${call}`, lines: callLines(sources, runsTogether(simulated)) },
   ];
   return sections.filter(({ lines }) => lines.length > 0);

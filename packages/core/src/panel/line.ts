@@ -1,5 +1,5 @@
 /** One line of a timer's panel: setting, name, value. */
-import type { PanelSetting } from '../plan/kind.ts';
+import type { PanelSetting, Power } from '../plan/kind.ts';
 import type { Dialect, Station } from '../plan/plan.ts';
 import { programLabel } from '../plan/planWords.ts';
 import type { EpochDay, Weekday } from '../time/calendar.ts';
@@ -41,6 +41,8 @@ export interface PanelLine {
 
 export interface PanelNow {
   readonly style: PanelStyle;
+  /** What the timer runs on: on a battery it starts no pump. */
+  readonly power?: Power | null;
   /** Local date and second of the day at the site. */
   readonly today: EpochDay;
   readonly secondOfDay: number;

@@ -89,6 +89,7 @@ export function panelLines(plan: Plan, now: PanelNow): PanelLine[] {
       case 'windows':
         return windowLines(plan);
       case 'pump':
+        return now.power === 'battery' ? [] : switchLines(plan, setting, now);
       case 'sensor':
       case 'mode':
       case 'delay':

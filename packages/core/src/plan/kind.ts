@@ -32,6 +32,10 @@ import { say } from '../language/say.ts';
 export const KIND_FORMAT = 'water-clock-timer-kind';
 export const KIND_VERSION = 1;
 
+/** What a timer runs on: mains inside it, an adapter at an outlet, a battery alone. */
+export const POWERS = ['mains', 'adapter', 'battery'] as const;
+export type Power = (typeof POWERS)[number];
+
 /** A setting of a timer, by its name in `dialect.order`. */
 export type PanelSetting = (typeof DIALECT_ORDER)[number];
 export const PANEL_SETTINGS: readonly PanelSetting[] = DIALECT_ORDER;
@@ -89,6 +93,10 @@ export interface TimerKind {
   /** What its save and restore keeps, and what not. */
   readonly restore?: string;
   readonly reach?: readonly HowToReach[];
+  /** Absent: it differs between timers of this kind, or is not known. */
+  readonly power?: Power;
+  /** It screws onto a tap, with a screen at its inlet; absent: no. */
+  readonly inletScreen?: boolean;
   /** Its stations are on two wires, each with a decoder; absent: no. */
   readonly twoWire?: boolean;
   /** How to set a rain delay on its panel; absent: it has none, or it is not known. */
@@ -167,6 +175,8 @@ const shape = object<TimerKind>({
   hidden: optional(readHidden),
   manual: optional(readNote),
   restore: optional(readNote),
+  power: optional(oneOf(POWERS)),
+  inletScreen: optional(boolean),
   twoWire: optional(boolean),
   rainDelay: optional(readRainDelay),
   restoreSteps: optional(list(readLine, { least: 1, most: 12 })),

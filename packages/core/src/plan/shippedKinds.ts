@@ -15,6 +15,8 @@ import sixStationKeypadTimer from './kinds/six-station-keypad-timer.kind.json' w
 import sixStationWallTimerWithSoak from './kinds/six-station-wall-timer-with-soak.kind.json' with { type: 'json' };
 import nineStationWallTimerWithDryHours from './kinds/nine-station-wall-timer-with-dry-hours.kind.json' with { type: 'json' };
 import fortyEightStationTwoWireTimer from './kinds/forty-eight-station-two-wire-timer-four-valves-at-once.kind.json' with { type: 'json' };
+import oneOutletTapTimerWithWeekdays from './kinds/one-outlet-tap-timer-with-weekdays.kind.json' with { type: 'json' };
+import twoOutletTapTimer from './kinds/two-outlet-tap-timer.kind.json' with { type: 'json' };
 
 export interface ShippedKind {
   readonly id: string;
@@ -32,6 +34,8 @@ const DOCUMENTS: readonly (readonly [id: string, document: unknown])[] = [
   ['5d1e0000-7a3c-4c1e-8e5a-000000000008', sixStationWallTimerWithSoak],
   ['5d1e0000-7a3c-4c1e-8e5a-000000000009', nineStationWallTimerWithDryHours],
   ['5d1e0000-7a3c-4c1e-8e5a-00000000000a', fortyEightStationTwoWireTimer],
+  ['5d1e0000-7a3c-4c1e-8e5a-00000000000b', oneOutletTapTimerWithWeekdays],
+  ['5d1e0000-7a3c-4c1e-8e5a-00000000000c', twoOutletTapTimer],
 ];
 
 export const SHIPPED_KINDS: readonly ShippedKind[] = DOCUMENTS.map(([id, document]) => {
@@ -43,14 +47,18 @@ export const SHIPPED_KINDS: readonly ShippedKind[] = DOCUMENTS.map(([id, documen
 /** Abilities of the shipped kinds. */
 export const TIMER_KINDS: readonly Timer[] = SHIPPED_KINDS.map(({ kind }) => kind.timer);
 
-/** An empty plan: every station of the timer without a name, and one empty program. */
-export function emptyPlan(timer: Timer): Plan {
+/**
+ * An empty plan: stations without a name, and one empty program.
+ *
+ * @param inUse stations, at most what the timer has
+ */
+export function emptyPlan(timer: Timer, inUse: number = timer.stationCount): Plan {
   return {
     format: PLAN_FORMAT,
     version: PLAN_VERSION,
     timer,
     settings: {},
-    stations: Array.from({ length: timer.stationCount }, (_, i) => ({ number: i + 1 })),
+    stations: Array.from({ length: inUse }, (_, i) => ({ number: i + 1 })),
     programs: [{ letter: 'A', starts: [], runs: [], days: null }],
   };
 }

@@ -1,6 +1,7 @@
 /** A timer after a power cut: what to ask first, in order, and the consequences for this kind. */
 import { CLOCK_AFTER_RESET } from '../simulatedTimer/power.ts';
 import { assertDefined } from '../document/assertDefined.ts';
+import type { Power } from '../plan/kind.ts';
 import type { Plan } from '../plan/plan.ts';
 import { labelOf, type TimerSpeech } from '../plan/planWords.ts';
 import { unknownPhases, type Survey, type UnknownPhase } from '../survey/survey.ts';
@@ -13,7 +14,7 @@ type ClockAfter = NonNullable<NonNullable<Plan['timer']['powerLoss']>['clock']>;
 
 export type PowerAsk =
   /** Blank display: is there power at all? */
-  | { readonly what: 'supply' }
+  | { readonly what: 'supply'; readonly power: Power | null }
   /** Its clock, before it is set; `cameBack`: when power returned, if the clock tells. */
   | {
       readonly what: 'clock';
@@ -65,8 +66,14 @@ export function phasesAfterLoss(plan: Plan): readonly UnknownPhase[] | null {
  * What to ask when a display blinks or is blank, in order; empty if it is steady, or no one has looked.
  *
  * @param factory plan after a loss of memory; null: not known
+ * @param power what the timer runs on; null: not known
  */
-export function powerAsks(plan: Plan, survey: Survey, factory: Plan | null): PowerAsk[] {
+export function powerAsks(
+  plan: Plan,
+  survey: Survey,
+  factory: Plan | null,
+  power: Power | null,
+): PowerAsk[] {
   const { visit } = survey;
   if (visit?.display === undefined || visit.display === 'steady') return [];
   const after = plan.timer.powerLoss?.clock ?? null;
@@ -74,7 +81,7 @@ export function powerAsks(plan: Plan, survey: Survey, factory: Plan | null): Pow
   const unknown = unknownPhases(plan, survey);
   const counted = after === 'kept' ? [] : intervals(plan);
   return [
-    ...(visit.display === 'blank' ? [{ what: 'supply' } as const] : []),
+    ...(visit.display === 'blank' ? [{ what: 'supply', power } as const] : []),
     { what: 'clock', isDone: isNoted, after, cameBack: powerCameBack(plan, survey) },
     ...(factory && plan.timer.powerLoss?.settings !== 'kept'
       ? [{ what: 'factory', isDone: visit.factoryBack !== undefined, factory } as const]
@@ -88,7 +95,7 @@ export function powerAsks(plan: Plan, survey: Survey, factory: Plan | null): Pow
           } as const,
         ]
       : []),
-    { what: 'battery' },
+    ...(power === 'battery' ? [] : [{ what: 'battery' } as const]),
   ];
 }
 
@@ -105,6 +112,11 @@ export function powerAskWords(
 ): { readonly question: string; readonly why: string } {
   switch (ask.what) {
     case 'supply':
+      if (ask.power === 'battery')
+        return {
+          question: say`Is the battery good? Try a new one.`,
+          why: say`Without a good battery the screen stays blank.`,
+        };
       return {
         question: say`Is there power? Check the outlet, its switch, the adapter and the battery.`,
         why: say`Mains wiring is for a licensed electrician. Follow the local code.`,

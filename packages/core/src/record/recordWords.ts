@@ -40,7 +40,7 @@ export function nextVisitWords(visit: NextVisit): string {
 export function visitReasonWords(reason: VisitReason, speech: Speech): string {
   switch (reason.kind) {
     case 'battery':
-      return say`replace the battery, which is a year old`;
+      return say`replace the battery, which is a year old, and clean the inlet screen if there is one`;
     case 'backup-battery':
       return say`replace the backup battery, which is a year old`;
     case 'often-a-day-ends':

@@ -1,6 +1,7 @@
 /** Reader of a survey and of changes to it, as strict as those of the plan. */
 import type { DecoderReading } from '../wiring/line.ts';
 import type { Accepted } from '../findings/accepted.ts';
+import { POWERS } from '../plan/kind.ts';
 import { FINDING_CODES } from '../findings/finding.ts';
 import {
   readOftenADay,
@@ -41,7 +42,6 @@ import { HEADS, PLANT_FACTORS, SOILS, SURROUNDINGS } from '../water/tables.ts';
 import {
   CHANGERS,
   DEFECTS,
-  POWERS,
   RAIN_WAYS,
   SCHOOLS,
   SEASON_WAYS,

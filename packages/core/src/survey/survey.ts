@@ -6,6 +6,7 @@ import type { DecoderReading } from '../wiring/line.ts';
 import type { Accepted } from '../findings/accepted.ts';
 import type { BriefRules, BriefStation, OftenADay, Wish } from '../brief/brief.ts';
 import type { FollowUp, NextVisit, Tariff, Undone, Visit } from '../visit/visit.ts';
+import type { Power } from '../plan/kind.ts';
 import type { Plan } from '../plan/plan.ts';
 import type { TimeText } from '../time/calendar.ts';
 import type { TriesTaken } from '../water/rate.ts';
@@ -150,7 +151,6 @@ export interface SurveyStation extends Pick<BriefStation, 'group' | 'days'> {
   readonly masterValve?: boolean;
 }
 
-export const POWERS = ['mains', 'adapter', 'battery'] as const;
 export const SENSOR_KINDS = ['rain', 'freeze', 'flow', 'soil'] as const;
 export type SensorKind = (typeof SENSOR_KINDS)[number];
 export const CHANGERS = [
@@ -168,7 +168,7 @@ export interface TimerSensor {
 
 /** Facts of this timer. */
 export interface FittedTimer {
-  readonly power?: (typeof POWERS)[number];
+  readonly power?: Power;
   readonly batteryKind?: string;
   /** When the battery was installed. */
   readonly batteryDate?: string;

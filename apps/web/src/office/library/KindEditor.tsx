@@ -4,6 +4,8 @@ import {
   emptyPlan,
   PANEL_SETTINGS,
   PANEL_WORDS,
+  POWER_WORDS,
+  POWERS,
   type EpochDay,
   type PanelSetting,
   type TimerKind,
@@ -11,6 +13,7 @@ import {
 } from '@water-clock/core';
 import { PhotoRow } from '../../shared/photos/PhotoRow.tsx';
 import { HiddenFields } from './HiddenFields.tsx';
+import { SelectField } from '../../shared/fields/SelectField.tsx';
 import { RainDelayFields } from './RainDelayFields.tsx';
 import { TimerAbilities } from '../../visit/timerKind/TimerAbilities.tsx';
 
@@ -81,6 +84,27 @@ export function KindEditor({ document, change, today }: Props) {
           change(target.checked ? { ...rest, twoWire: true } : rest);
         }}
       >{say`its stations are on two wires with decoders`}</Checkbox>
+      <SelectField
+        label={say`Power`}
+        value={document.power ?? ''}
+        options={[
+          ['', say`differs, or not known`] as const,
+          ...POWERS.map((one) => [one, POWER_WORDS[one]] as const),
+        ]}
+        pick={(value) => {
+          const { power: _before, ...rest } = document;
+          const power = POWERS.find((one) => one === value);
+          change(power ? { ...rest, power } : rest);
+        }}
+      />
+      <Checkbox
+        className="check"
+        checked={document.inletScreen ?? false}
+        onChange={({ target }) => {
+          const { inletScreen: _before, ...rest } = document;
+          change(target.checked ? { ...rest, inletScreen: true } : rest);
+        }}
+      >{say`it screws onto a tap and has an inlet screen`}</Checkbox>
       <HiddenFields document={document} change={change} />
       <RainDelayFields document={document} change={change} />
       <fieldset className="aside stack">

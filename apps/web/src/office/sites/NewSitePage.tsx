@@ -1,7 +1,7 @@
 import { useState, type FormEvent } from 'react';
 import { Button } from 'antd';
 import { useNavigate } from 'react-router';
-import { emptyPlan, SHIPPED_KINDS, type Plan, say } from '@water-clock/core';
+import { emptyPlan, kindLine, SHIPPED_KINDS, type Plan, say } from '@water-clock/core';
 import { PageHeading } from '../../app/platform/PageHeading.tsx';
 import { newId } from '../../data/api/request.ts';
 import { deviceZone, isZone } from '../../app/platform/zone.ts';
@@ -15,6 +15,7 @@ import {
   type SiteForm,
 } from '../../visit/house/siteForm.ts';
 import { SiteFormFields } from '../../visit/house/SiteFormFields.tsx';
+import { NumberField } from '../../shared/fields/NumberField.tsx';
 import { SelectField } from '../../shared/fields/SelectField.tsx';
 import { stopsAtUnread, useUnread } from '../../shared/fields/unread.ts';
 
@@ -33,6 +34,7 @@ export default function NewSitePage() {
   const { hasUnread, look } = useUnread();
   const kinds = useLibrary('kinds');
   const [kind, setKind] = useState(USUAL_KIND);
+  const [inUse, setInUse] = useState<number | null>(null);
   const [document, setDocument] = useState<Plan | null>(null);
 
   const take = (plan: Plan | null) => {
@@ -50,7 +52,9 @@ export default function NewSitePage() {
   };
 
   const timer = kinds.data?.find(({ id }) => id === kind)?.document.timer;
-  const plan = timer ? emptyPlan(timer) : document;
+  const most = timer?.stationCount ?? 1;
+  const used = Math.min(inUse ?? most, most);
+  const plan = timer ? emptyPlan(timer, used) : document;
   const submit = (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
     if (stopsAtUnread(event.currentTarget)) return;
@@ -82,8 +86,27 @@ export default function NewSitePage() {
             ),
             [FROM_DOCUMENT, say`Import a plan …`],
           ]}
-          pick={(value) => setKind(value)}
+          describe={(value) => {
+            const found = kinds.data?.find(({ id }) => id === value);
+            return found ? kindLine(found.document) : '';
+          }}
+          pick={(value) => {
+            setKind(value);
+            setInUse(null);
+          }}
         />
+        {timer && most > 1 && (
+          <NumberField
+            label={say`Stations in use`}
+            least={1}
+            most={most}
+            value={used}
+            commit={(count) => {
+              setInUse(count);
+              return null;
+            }}
+          />
+        )}
         {kind === FROM_DOCUMENT && <PlanDocumentField read={take} />}
         <SiteFormFields form={form} faults={faults} change={setForm} />
         {addSite.error && (

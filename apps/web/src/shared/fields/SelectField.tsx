@@ -15,12 +15,15 @@ interface Props<T extends string | number> {
   /** A value that is not an option, such as an empty text, shows the placeholder. */
   readonly value: T;
   readonly options: readonly (readonly [value: T, words: string])[];
+  /** More about an option, in the list; also searched. */
+  readonly describe?: (value: T) => string;
   readonly pick: (value: T) => void;
 }
 
 /** A labelled select. */
 export function SelectField<T extends string | number>(props: Props<T>) {
   const { label, className = '', disabled = false, placeholder, value, options, pick } = props;
+  const { describe } = props;
   const id = useId();
   const isKnown = options.some(([one]) => one === value);
   const list = (
@@ -33,10 +36,21 @@ export function SelectField<T extends string | number>(props: Props<T>) {
       disabled={disabled}
       placeholder={placeholder}
       value={isKnown ? value : null}
-      showSearch={(hasKeyboard() || options.length > FEW) && { optionFilterProp: 'label' }}
+      showSearch={(hasKeyboard() || options.length > FEW) && { optionFilterProp: 'search' }}
       popupMatchSelectWidth={false}
       virtual={false}
-      options={options.map(([one, words]) => ({ value: one, label: words }))}
+      options={options.map(([one, words]) => ({
+        value: one,
+        label: words,
+        search: `${words} ${describe?.(one) ?? ''}`,
+      }))}
+      {...(describe && {
+        optionRender: ({ label: words, data }) => (
+          <>
+            {words} <span className="soft small">{describe(data.value as T)}</span>
+          </>
+        ),
+      })}
       onChange={pick}
     />
   );

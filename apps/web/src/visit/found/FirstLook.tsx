@@ -7,6 +7,7 @@ import {
   FIRST_SHOWN,
   factoryPlan,
   panelLines,
+  powerOf,
   phasesAfterLoss,
   powerAsks,
   powerAskWords,
@@ -44,7 +45,7 @@ export function FirstLook(props: StepProps & { readonly visit: Visit }) {
   const kind = useKind(plan);
   const navigate = useNavigate();
   const factory = useMemo(() => factoryPlan(plan, kind), [plan, kind]);
-  const asks = powerAsks(plan, survey, factory);
+  const asks = powerAsks(plan, survey, factory, powerOf(survey, kind));
   const first = asks.findIndex((ask) => !('isDone' in ask && ask.isDone));
   const speech: TimerSpeech = { plan, on: today, clock, order };
   const pick = (display: FirstShown | null) => {

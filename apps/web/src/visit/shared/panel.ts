@@ -13,13 +13,14 @@ interface Reader {
   readonly clock: ClockStyle;
   readonly order: DateOrder;
   /** Null: not known. */
-  readonly kind: Pick<TimerKind, 'rainDelay'> | null;
+  readonly kind: Pick<TimerKind, 'rainDelay' | 'power'> | null;
 }
 
 export function panelNow({ timer }: Plan, now: number, { clock, order, kind }: Reader): PanelNow {
   const today = Math.floor(now / SECONDS_PER_DAY);
   return {
     style: { dialect: timer.dialect ?? {}, clock, order, rainDelay: kind?.rainDelay },
+    power: kind?.power ?? null,
     today,
     secondOfDay: now - today * SECONDS_PER_DAY,
   };

@@ -11,6 +11,7 @@ import {
   surveyOf,
   type SurveyStation,
   say,
+  powerOf,
 } from '@water-clock/core';
 import { Disclosure } from '../../shared/fields/Disclosure.tsx';
 import { useKind } from '../timerKind/useKind.ts';
@@ -43,6 +44,7 @@ export default function StationsView(props: StepProps) {
   const navigate = useNavigate();
   const [importing, setImporting] = useState(false);
   const kind = useKind(plan);
+  const power = powerOf(survey, kind);
   const stations = plan.stations.map(({ number }) => surveyOf(survey, number));
   const next =
     stations.find(({ walked }) => walked === undefined) ??
@@ -90,7 +92,7 @@ export default function StationsView(props: StepProps) {
         ))}
       </ol>
       <h2>{say`Names, soak, flow and switches`}</h2>
-      {survey.device?.power !== 'battery' && survey.device?.power !== 'adapter' && (
+      {power !== 'battery' && power !== 'adapter' && (
         <p className="caution">{say`Mains voltage inside a wall timer. Isolate it before you open the wiring compartment. Mains work is for a licensed electrician.`}</p>
       )}
       <VisitFindings {...props} only={DECODER_FINDINGS} />

@@ -15,6 +15,8 @@ import {
   type Undone,
   type Verdict,
   say,
+  powerOf,
+  type TimerKind,
 } from '@water-clock/core';
 import type { Site } from '../../data/api/sites.ts';
 
@@ -112,6 +114,7 @@ export interface VisitFacts {
   readonly site: Site;
   readonly plan: Plan;
   readonly survey: Survey;
+  readonly kind: TimerKind | null;
   readonly rules: Rules | null;
   readonly minutes: SiteMinutes;
   readonly verdict: Verdict | null;
@@ -146,11 +149,13 @@ function house({ site, rules, survey, today }: VisitFacts): StepState {
   );
 }
 
-function timer({ plan: { settings }, survey: { device = {} } }: VisitFacts): StepState {
+function timer({ plan: { settings }, survey, kind }: VisitFacts): StepState {
+  const { device = {} } = survey;
+  const power = powerOf(survey, kind);
   return listed(
     [
-      device.power === undefined && say`its power`,
-      device.power === 'battery' && device.batteryDate === undefined && say`the battery’s date`,
+      power === null && say`its power`,
+      power === 'battery' && device.batteryDate === undefined && say`the battery’s date`,
       rainSensorOf(settings, device).state === 'unknown' && say`its rain sensor`,
       device.changers === undefined && say`who else can change it`,
     ],

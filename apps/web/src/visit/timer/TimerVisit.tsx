@@ -24,6 +24,7 @@ import { nightAt } from '../../data/workers/timerQuestion.ts';
 import { Patterns } from '../../shared/charts/patterns.tsx';
 import { ChecksProvider } from '../checks/ChecksProvider.tsx';
 import { useStartVisit } from '../shared/startVisit.ts';
+import { useKind } from '../timerKind/useKind.ts';
 import { isSimple, STRIP_STEPS, stepStates, type StepPath } from '../steps/steps.ts';
 import { RULES_FAILED } from '../steps/useVisitBasis.ts';
 import { Notices } from './Notices.tsx';
@@ -113,9 +114,10 @@ export function TimerVisit({ view: timer, proposer }: Props) {
   };
   const fix = useBestFix(answer, brief, today, editor);
   const known = sideBySide ? 'clear' : (answer?.check.verdict ?? null);
+  const kind = useKind(settled);
   const states = useMemo(
-    () => stepStates({ site, plan: settled, survey, rules, minutes, verdict: known, today }),
-    [site, settled, survey, rules, minutes, known, today],
+    () => stepStates({ site, plan: settled, survey, kind, rules, minutes, verdict: known, today }),
+    [site, settled, survey, kind, rules, minutes, known, today],
   );
 
   const isThere = answer !== null;

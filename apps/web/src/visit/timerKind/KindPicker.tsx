@@ -2,10 +2,14 @@ import { useState } from 'react';
 import { Button } from 'antd';
 import {
   findingSentence,
+  kindChange,
+  kindLine,
   letterAt,
   notFitting,
   type EpochDay,
+  stationName,
   type Plan,
+  type Survey,
   type Timer,
   plural,
   say,
@@ -14,19 +18,25 @@ import {
 import { useLibrary } from '../../data/api/library.ts';
 import { usePreferences } from '../../app/platform/preferences.tsx';
 import type { TimerEditor } from '../../data/editor/editor.ts';
+import { NumberField } from '../../shared/fields/NumberField.tsx';
 import { SelectField } from '../../shared/fields/SelectField.tsx';
 
 interface Props {
   readonly plan: Plan;
+  /** Of the timer whose kind changes; absent: only abilities are taken over. */
+  readonly survey?: Survey | undefined;
   readonly editor: Pick<TimerEditor, 'commit'>;
   readonly today: EpochDay;
 }
 
 /** Changes the timer's kind, after saying what would no longer fit. */
-export function KindPicker({ plan, editor, today }: Props) {
+export function KindPicker({ plan, survey, editor, today }: Props) {
   const [name, setName] = useState('');
+  const [inUse, setInUse] = useState<number | null>(null);
   const kinds = useLibrary('kinds');
-  const kind = kinds.data?.find(({ id }) => id === name)?.document.timer;
+  const kind = kinds.data?.find(({ id }) => id === name)?.document;
+  const most = kind?.timer.stationCount ?? 1;
+  const used = Math.min(inUse ?? plan.stations.length, most);
   return (
     <section className="kind-picker stack whole">
       <SelectField
@@ -38,15 +48,39 @@ export function KindPicker({ plan, editor, today }: Props) {
             ({ id, document }) => [id, sayText(document.timer.name)] as const,
           ),
         ]}
-        pick={(value) => setName(value)}
+        describe={(value) => {
+          const found = kinds.data?.find(({ id }) => id === value);
+          return found ? kindLine(found.document) : '';
+        }}
+        pick={(value) => {
+          setName(value);
+          setInUse(null);
+        }}
       />
+      {kind && survey && (
+        <NumberField
+          label={say`Stations in use`}
+          least={1}
+          most={most}
+          value={used}
+          commit={(count) => {
+            setInUse(count);
+            return null;
+          }}
+        />
+      )}
       {kind && (
         <Preview
           plan={plan}
-          kind={kind}
+          kind={kind.timer}
+          inUse={survey ? used : null}
           today={today}
           take={() => {
-            editor.commit({ type: 'set-timer', timer: kind });
+            editor.commit(
+              survey
+                ? kindChange({ plan, survey }, kind, used)
+                : { type: 'set-timer', timer: kind.timer },
+            );
             setName('');
           }}
         />
@@ -58,11 +92,14 @@ export function KindPicker({ plan, editor, today }: Props) {
 function Preview({
   plan,
   kind,
+  inUse,
   today,
   take,
 }: {
   readonly plan: Plan;
   readonly kind: Timer;
+  /** Stations that stay; null: all. */
+  readonly inUse: number | null;
   readonly today: EpochDay;
   readonly take: () => void;
 }) {
@@ -70,7 +107,7 @@ function Preview({
   const speech = { on: today, clock, order };
   const tooMany = [
     ...plan.stations
-      .filter(({ number }) => number > kind.stationCount)
+      .filter(({ number }) => inUse === null && number > kind.stationCount)
       .map(({ number }) => say`station ${number}`),
     ...plan.programs
       .filter(({ letter }) => letter > letterAt(kind.programCount - 1))
@@ -85,8 +122,14 @@ function Preview({
   const before = notFitting(plan, plan.timer).map((finding) => findingSentence(finding, speech));
   const after = notFitting(plan, kind).map((finding) => findingSentence(finding, speech));
   const fresh = after.filter((one) => !before.includes(one));
+  const leaving = plan.stations.filter(({ number }) => inUse !== null && number > inUse);
   return (
     <>
+      {leaving.length > 0 && (
+        <p className="fault">
+          {say`Deletes with its run times: ${leaving.map(stationName).join(', ')}.`}
+        </p>
+      )}
       {fresh.length === 0 ? (
         <p>{say`All settings fit this kind.`}</p>
       ) : (

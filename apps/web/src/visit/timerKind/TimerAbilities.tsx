@@ -9,6 +9,7 @@ import {
   type Seasonal,
   type Timer,
   say,
+  type Survey,
 } from '@water-clock/core';
 import type { TimerEditor } from '../../data/editor/editor.ts';
 import {
@@ -33,10 +34,13 @@ const RULES = Object.keys(RULE_WORDS) as (keyof typeof RULE_WORDS)[];
 /** What this timer can do: limits used by the checks and editors. */
 export function TimerAbilities({
   plan,
+  survey,
   editor,
   today,
 }: {
   readonly plan: Plan;
+  /** Absent in the library, which edits a kind and no timer. */
+  readonly survey?: Survey;
   readonly editor: Pick<TimerEditor, 'commit'>;
   readonly today: EpochDay;
 }) {
@@ -50,7 +54,7 @@ export function TimerAbilities({
     commit({ seasonal: { ...timer.seasonal, ...more } });
   return (
     <div className="tiles far">
-      <KindPicker plan={plan} editor={editor} today={today} />
+      <KindPicker plan={plan} survey={survey} editor={editor} today={today} />
       <label className="labelled whole">
         {say`Name of the timer`}
         <Input

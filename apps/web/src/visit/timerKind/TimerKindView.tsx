@@ -8,6 +8,7 @@ import {
   listed,
   parseDate,
   POWER_WORDS,
+  powerOf,
   POWERS,
   rainSensorOf,
   SENSOR_WORDS,
@@ -119,6 +120,8 @@ export default function TimerKindView(props: StepProps) {
     );
     return set({ backup: Object.keys(next).length > 0 ? next : null });
   };
+  const power = powerOf(survey, kind ?? null);
+  const isBattery = power === 'battery';
   const live = device.liveTerminals ?? [];
   const slow = device.slowValveSeconds;
   const sensor = rainSensorOf(plan.settings, device);
@@ -137,24 +140,24 @@ export default function TimerKindView(props: StepProps) {
       <h2>{say`This timer`}</h2>
       <Group
         name={say`Power`}
-        summary={device.power ? POWER_WORDS[device.power] : say`not recorded`}
-        openAtFirst={device.power === undefined}
+        summary={power ? POWER_WORDS[power] : say`not recorded`}
+        openAtFirst={power === null || (isBattery && device.batteryDate === undefined)}
       >
         {() => (
           <>
             <SelectField
               label={say`Power`}
-              value={device.power ?? ''}
+              value={power ?? ''}
               options={[
                 ['', say`not recorded`] as const,
                 ...POWERS.map((one) => [one, POWER_WORDS[one]] as const),
               ]}
               pick={(value) => set({ power: POWERS.find((one) => one === value) ?? null })}
             />
-            {device.power === 'mains' && (
+            {power === 'mains' && (
               <p className="caution">{say`Mains voltage inside. Isolate before opening the wiring compartment. Mains work is for a licensed electrician.`}</p>
             )}
-            {device.power === 'battery' ? (
+            {isBattery ? (
               <>
                 <TextField
                   label={say`Battery`}
@@ -183,124 +186,137 @@ export default function TimerKindView(props: StepProps) {
                 />
               </>
             )}
-            <TextField
-              label={say`Transformer`}
-              value={device.transformer ?? ''}
-              example="24 V, 1 A"
-              commit={(transformer) => set({ transformer })}
-            />
-            <TextField
-              label={say`Modules`}
-              value={device.modules ?? ''}
-              example={say`for example, two of four stations`}
-              commit={(modules) => set({ modules })}
-            />
+            {!isBattery && (
+              <>
+                <TextField
+                  label={say`Transformer`}
+                  value={device.transformer ?? ''}
+                  example="24 V, 1 A"
+                  commit={(transformer) => set({ transformer })}
+                />
+                <TextField
+                  label={say`Modules`}
+                  value={device.modules ?? ''}
+                  example={say`for example, two of four stations`}
+                  commit={(modules) => set({ modules })}
+                />
+              </>
+            )}
+            {kind?.inletScreen && (
+              <p className="soft">{say`Clean the inlet screen on every visit: close the tap, unscrew the timer and rinse the screen.`}</p>
+            )}
           </>
         )}
       </Group>
-      <Group
-        name={say`Pump and valves`}
-        summary={pumpWords(device)}
-        openAtFirst={usesPump || device.masterValve === true}
-      >
-        {() => (
-          <>
-            <TextField
-              label={say`Pump`}
-              value={device.pump ?? ''}
-              example={say`for example, bore pump on the pump terminal`}
-              commit={(pump) => set({ pump })}
-            />
-            {usesPump && (
-              <SelectField
-                label={say`Between stations the pump`}
-                value={device.pumpRunsOn === undefined ? '' : String(device.pumpRunsOn)}
-                options={[
-                  ['', say`not known`],
-                  ['false', say`stops`],
-                  ['true', say`keeps running`],
-                ]}
-                pick={(picked) => set({ pumpRunsOn: picked === '' ? null : picked === 'true' })}
-              />
-            )}
-            <NumberField
-              label={say`Tank refill time`}
-              unit={say`minutes`}
-              least={1}
-              most={1440}
-              value={device.tankRefillMinutes ?? null}
-              empty={say`no tank`}
-              commit={(tankRefillMinutes) => set({ tankRefillMinutes })}
-            />
-            <div>
-              <NumberField
-                label={say`Slowest valve closing time`}
-                unit={say`seconds`}
-                least={1}
-                most={600}
-                value={slow ?? null}
-                empty={say`not recorded`}
-                commit={(slowValveSeconds) => set({ slowValveSeconds })}
-              />
-              {slow !== undefined &&
-                delayForSlowValve(slow) !== plan.settings.stationDelaySeconds &&
-                delayForSlowValve(slow) <= plan.timer.longestStationDelaySeconds && (
-                  <Button
-                    onClick={() =>
-                      editor.commit({
-                        type: 'set-settings',
-                        settings: { stationDelaySeconds: delayForSlowValve(slow) },
-                      })
-                    }
-                  >{say`Set a station delay of ${delayForSlowValve(slow)} s`}</Button>
+      {!isBattery && (
+        <>
+          <Group
+            name={say`Pump and valves`}
+            summary={pumpWords(device)}
+            openAtFirst={usesPump || device.masterValve === true}
+          >
+            {() => (
+              <>
+                <TextField
+                  label={say`Pump`}
+                  value={device.pump ?? ''}
+                  example={say`for example, bore pump on the pump terminal`}
+                  commit={(pump) => set({ pump })}
+                />
+                {usesPump && (
+                  <SelectField
+                    label={say`Between stations the pump`}
+                    value={device.pumpRunsOn === undefined ? '' : String(device.pumpRunsOn)}
+                    options={[
+                      ['', say`not known`],
+                      ['false', say`stops`],
+                      ['true', say`keeps running`],
+                    ]}
+                    pick={(picked) => set({ pumpRunsOn: picked === '' ? null : picked === 'true' })}
+                  />
                 )}
-            </div>
-            <Checkbox
-              className="check"
-              checked={device.masterValve ?? false}
-              onChange={(event) => set({ masterValve: event.target.checked ? true : null })}
-            >{say`a master valve`}</Checkbox>
-            {usesPump && (
-              <p className="caution whole">{say`Never run a pump against closed valves. During a station delay it must stop or be protected.`}</p>
+                <NumberField
+                  label={say`Tank refill time`}
+                  unit={say`minutes`}
+                  least={1}
+                  most={1440}
+                  value={device.tankRefillMinutes ?? null}
+                  empty={say`no tank`}
+                  commit={(tankRefillMinutes) => set({ tankRefillMinutes })}
+                />
+                <div>
+                  <NumberField
+                    label={say`Slowest valve closing time`}
+                    unit={say`seconds`}
+                    least={1}
+                    most={600}
+                    value={slow ?? null}
+                    empty={say`not recorded`}
+                    commit={(slowValveSeconds) => set({ slowValveSeconds })}
+                  />
+                  {slow !== undefined &&
+                    delayForSlowValve(slow) !== plan.settings.stationDelaySeconds &&
+                    delayForSlowValve(slow) <= plan.timer.longestStationDelaySeconds && (
+                      <Button
+                        onClick={() =>
+                          editor.commit({
+                            type: 'set-settings',
+                            settings: { stationDelaySeconds: delayForSlowValve(slow) },
+                          })
+                        }
+                      >{say`Set a station delay of ${delayForSlowValve(slow)} s`}</Button>
+                    )}
+                </div>
+                <Checkbox
+                  className="check"
+                  checked={device.masterValve ?? false}
+                  onChange={(event) => set({ masterValve: event.target.checked ? true : null })}
+                >{say`a master valve`}</Checkbox>
+                {usesPump && (
+                  <p className="caution whole">{say`Never run a pump against closed valves. During a station delay it must stop or be protected.`}</p>
+                )}
+              </>
             )}
-          </>
-        )}
-      </Group>
-      <Group
-        name={say`Wiring`}
-        summary={live.length > 0 ? say`wires on ${listed(live)}` : say`not recorded`}
-        openAtFirst={isTwoWire(survey, kind ?? null)}
-      >
-        {() => (
-          <>
-            <Checkbox
-              className="check"
-              checked={isTwoWire(survey, kind ?? null)}
-              onChange={(event) => set({ twoWire: event.target.checked })}
-            >{say`two-wire with decoders`}</Checkbox>
-            <div className="labelled whole">
-              {say`Wired terminals`}
-              <div className="days" role="group" aria-label={say`Live terminals`}>
-                {Array.from({ length: plan.timer.stationCount }, (_, i) => i + 1).map((number) => (
-                  <Button
-                    className="day"
-                    key={number}
-                    aria-pressed={live.includes(number)}
-                    onClick={() => {
-                      const next = live.includes(number)
-                        ? live.filter((one) => one !== number)
-                        : [...live, number].sort((a, b) => a - b);
-                      set({ liveTerminals: next.length > 0 ? next : null });
-                    }}
-                  >
-                    {number}
-                  </Button>
-                ))}
-              </div>
-            </div>
-          </>
-        )}
-      </Group>
+          </Group>
+          <Group
+            name={say`Wiring`}
+            summary={live.length > 0 ? say`wires on ${listed(live)}` : say`not recorded`}
+            openAtFirst={isTwoWire(survey, kind ?? null)}
+          >
+            {() => (
+              <>
+                <Checkbox
+                  className="check"
+                  checked={isTwoWire(survey, kind ?? null)}
+                  onChange={(event) => set({ twoWire: event.target.checked })}
+                >{say`two-wire with decoders`}</Checkbox>
+                <div className="labelled whole">
+                  {say`Wired terminals`}
+                  <div className="days" role="group" aria-label={say`Live terminals`}>
+                    {Array.from({ length: plan.timer.stationCount }, (_, i) => i + 1).map(
+                      (number) => (
+                        <Button
+                          className="day"
+                          key={number}
+                          aria-pressed={live.includes(number)}
+                          onClick={() => {
+                            const next = live.includes(number)
+                              ? live.filter((one) => one !== number)
+                              : [...live, number].sort((a, b) => a - b);
+                            set({ liveTerminals: next.length > 0 ? next : null });
+                          }}
+                        >
+                          {number}
+                        </Button>
+                      ),
+                    )}
+                  </div>
+                </div>
+              </>
+            )}
+          </Group>
+        </>
+      )}
       <Group name={say`Sensors`} summary={sensorWords} openAtFirst={sensor.state === 'unknown'}>
         {() => (
           <>
@@ -374,7 +390,7 @@ export default function TimerKindView(props: StepProps) {
       </Group>
       {kind && <KindNotes kind={kind} />}
       <Disclosure className="site-more" summary={say`Edit capabilities`}>
-        {() => <TimerAbilities plan={plan} editor={editor} today={today} />}
+        {() => <TimerAbilities survey={survey} plan={plan} editor={editor} today={today} />}
       </Disclosure>
     </div>
   );
