@@ -150,6 +150,8 @@ export function faceOf({ theme, contrast, textSize }: Look): ThemeConfig {
       colorTextDisabled: palette['ink-soft'],
       colorError: palette.alarm,
       colorErrorBg: palette['alarm-pale'],
+      controlItemBgActive: palette['accent-pale'],
+      controlItemBgActiveHover: palette['accent-pale'],
       fontFamily: FONT,
       fontSize: scaled(TEXT),
       borderRadius: 4,

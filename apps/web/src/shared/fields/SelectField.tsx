@@ -37,7 +37,8 @@ export function SelectField<T extends string | number>(props: Props<T>) {
       placeholder={placeholder}
       value={isKnown ? value : null}
       showSearch={(hasKeyboard() || options.length > FEW) && { optionFilterProp: 'search' }}
-      popupMatchSelectWidth={false}
+      // Descriptions wrap; names alone take what they need.
+      popupMatchSelectWidth={describe !== undefined}
       virtual={false}
       options={options.map(([one, words]) => ({
         value: one,
@@ -47,7 +48,10 @@ export function SelectField<T extends string | number>(props: Props<T>) {
       {...(describe && {
         optionRender: ({ label: words, data }) => (
           <>
-            {words} <span className="soft small">{describe(data.value as T)}</span>
+            {words}
+            <div className="soft small" style={{ whiteSpace: 'normal' }}>
+              {describe(data.value as T)}
+            </div>
           </>
         ),
       })}
