@@ -316,6 +316,8 @@ test('= takes the rest as it was at the station before', async () => {
     surroundings: 'full-sun',
     soil: 'sand',
     slopePercent: 1,
+    // Whoever notes something has seen it.
+    walked: 'seen',
   });
   expect(await page.evaluate(() => document.activeElement?.getAttribute('data-field'))).toBe(
     'Area',

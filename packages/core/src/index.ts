@@ -486,7 +486,7 @@ export { programName, type PanelLine, type PanelNow } from './panel/line.ts';
 export { orderOf, panelLines } from './panel/lines.ts';
 export { readBackSentence } from './panel/panelWords.ts';
 export { readBack } from './panel/readBack.ts';
-export { rainDelayEnds } from './panel/rainDelay.ts';
+export { latestRainDelayEnd, rainDelayEnds } from './panel/rainDelay.ts';
 export { parsePanel } from './panel/parseValue.ts';
 export { panelHelp, panelText, sameValue, type PanelValue } from './panel/value.ts';
 

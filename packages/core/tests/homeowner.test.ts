@@ -85,12 +85,17 @@ describe('the homeowner’s page', () => {
     expect(text(undefined)).toMatch(/mains voltage/);
   });
 
-  test('tells how it waters also while it is held back', () => {
-    const held: Plan = {
-      ...plan,
-      settings: { ...plan.settings, mode: 'off', wateringResumes: formatDate(TODAY + 30) },
-    };
-    expect(pageOf(held).week).toEqual(pageOf(plan).week);
+  test('tells how it waters also while it is off or delayed; the week has the delay', () => {
+    const off: Plan = { ...plan, settings: { ...plan.settings, mode: 'off' } };
+    expect(pageOf(off).week).toEqual(pageOf(plan).week);
+    expect(pageOf(off).words.week).toMatch(/once the timer is switched on/);
+    const delayed = (days: number): Plan => ({
+      ...plain,
+      settings: { wateringResumes: formatDate(TODAY + days) },
+    });
+    expect(pageOf(delayed(3)).week.runs.map(({ day }) => day)).toEqual([3, 4, 5, 6]);
+    expect(pageOf(delayed(30)).week.runs).toEqual([]);
+    expect(pageOf(delayed(30)).programs).toEqual(pageOf(plain).programs);
   });
 
   test('what an office says of itself is read strictly', () => {

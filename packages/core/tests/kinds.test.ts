@@ -7,6 +7,7 @@ import {
   homeownerPage,
   kindChange,
   kindLine,
+  latestRainDelayEnd,
   NO_OFFICE,
   panelLines,
   powerOf,
@@ -110,4 +111,15 @@ test('a tap timer’s page and key-in lines have no mains, no pump and no backup
     }).map(({ setting }) => setting);
   expect(settings(null)).toContain('pump');
   expect(settings('battery')).not.toContain('pump');
+});
+
+test('the latest end of a rain delay is that of the kind’s longest', () => {
+  const now = { today: 20_000, secondOfDay: 22 * 3600 };
+  const hours = { unit: 'hours', allowed: [24, 48, 72], ends: 'minute' } as const;
+  expect(latestRainDelayEnd(now, hours)).toBe('2024-10-07T22:00');
+  expect(latestRainDelayEnd(now, { unit: 'days', allowed: [1, 3], ends: 'midnight' })).toBe(
+    '2024-10-07',
+  );
+  expect(latestRainDelayEnd(now, { unit: 'date', ends: 'midnight' })).toBeNull();
+  expect(latestRainDelayEnd(now, undefined)).toBeNull();
 });

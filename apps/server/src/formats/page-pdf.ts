@@ -193,10 +193,11 @@ function definitionOf(
       },
       ...(page.percent === null ? [] : [say(page.percent, { margin: [0, 4, 0, 0] })]),
       ...monthsTable(page),
+      say(page.words.week, { bold: true, margin: [0, 6, 0, 0] }),
       {
         svg: weekPicture(page),
         width: (paper === 'letter' ? 540 : 523) * picture,
-        margin: [0, 8, 0, 4],
+        margin: [0, 3, 0, 4],
       },
       {
         columns: [0, 1].map((column) => ({

@@ -119,6 +119,7 @@ export function HomeownerSheet({ page }: { readonly page: HomeownerPage }) {
           </dl>
         </section>
       )}
+      <h2>{page.words.week}</h2>
       <WeekPicture {...page.week} label={page.words.week} />
       <div className="tiles fill of-300">
         {page.sections.map(({ heading, lines }) => (

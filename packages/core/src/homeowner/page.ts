@@ -20,7 +20,7 @@ import type { Simulation } from '../engine/simulate.ts';
 import { bansByMonth } from '../rules/houseRules.ts';
 import { breachLines, houseLine, type PageSources } from './pageSources.ts';
 import { sectionsOf, type PageSection } from './pageSections.ts';
-import { endsOfStarts, simulatedWeeks } from './startEnds.ts';
+import { endsOfStarts, simulatedWeek, simulatedWeeks } from './startEnds.ts';
 import {
   dateWords,
   daysOnTimer,
@@ -219,7 +219,10 @@ export function homeownerPage(sources: PageSources): HomeownerPage {
       byline: say`${timer}. Set by ${company}, ${date}.`,
       nothing: say`No watering is set.`,
       months: say`Percent by month`,
-      week: say`Your week: when each program waters`,
+      week:
+        plan.settings.mode === 'off'
+          ? say`Your week once the timer is switched on`
+          : say`Your week: when each program waters`,
       asSet: say`As set`,
       thisMonth: variesByMonth(plan) ? say`In ${monthName(month)}` : say`With seasonal percent`,
     },
@@ -240,7 +243,7 @@ export function homeownerPage(sources: PageSources): HomeownerPage {
               : percentOfMonth(effectivePercent(plan, first, i + 1)),
           }))
         : [],
-    week: weekOf(simulated, sources),
+    week: weekOf(simulatedWeek(plan, today), sources),
     sections: sectionsOf(sources, complete, simulated),
   };
 }

@@ -9,9 +9,18 @@ import { timeWords, type ClockStyle } from '../words/words.ts';
 /** Days simulated: before today for what still runs, after it until each program has run. */
 const DAYS = { before: 8, after: 62 };
 
-/** Paper says how the timer waters, even while a rain delay or winter stops it. */
+/** Paper says how the timer waters, even while it is off or a rain delay stops it. */
 const withoutPause = ({ settings: { wateringResumes: _until, mode: _mode, ...settings } }: Plan) =>
   settings;
+
+/** The week from a date on with its rain delay, as it will run or, of a timer that is off, would. */
+export function simulatedWeek(plan: Plan, today: EpochDay): Simulation | null {
+  const { mode: _mode, ...settings } = plan.settings;
+  const worked = attempt(() =>
+    simulate({ ...plan, settings }, today - DAYS.before, DAYS.before + 8),
+  );
+  return worked.ok ? worked.value : null;
+}
 
 /** Some weeks from a date on as the timer really runs them; null: too much work. */
 export function simulatedWeeks(plan: Plan, today: EpochDay): Simulation | null {

@@ -51,6 +51,20 @@ export function rainDelayShown(resumes: string | undefined, now: PanelNow): Rain
 }
 
 /**
+ * The latest end of a delay that this timer can be set to now.
+ *
+ * @returns a value for `settings.wateringResumes`; null: any date, or the kind's delays are not known
+ */
+export function latestRainDelayEnd(
+  now: Pick<PanelNow, 'today' | 'secondOfDay'>,
+  kind: RainDelayOfKind | undefined,
+): string | null {
+  const longest = kind?.allowed?.at(-1);
+  if (!kind || kind.unit === 'date' || longest === undefined) return null;
+  return rainDelayEnds({ kind: 'rain-delay', unit: kind.unit, count: longest }, now, kind);
+}
+
+/**
  * End of a delay of some length from now: hours count from the minute, days until a midnight, unless the kind says otherwise.
  *
  * @returns a value for `settings.wateringResumes`; null: off

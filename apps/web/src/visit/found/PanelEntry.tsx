@@ -47,14 +47,26 @@ const programOf = ({ address: place }: PanelLine): string | null =>
     ? place.program
     : null;
 
+/** Answers until they are saved as found, by timer and visit: someone may look at another step first. */
+const answers = new Map<string, HiddenAnswer | null>();
+
+function useHiddenAnswer(key: string) {
+  const [hidden, setHidden] = useState(answers.get(key) ?? null);
+  const keep = (answer: HiddenAnswer | null) => {
+    answers.set(key, answer);
+    setHidden(answer);
+  };
+  return [hidden, keep] as const;
+}
+
 /** The settings in panel order, one program at a time. Nothing counts as seen before someone has looked. */
 export function PanelEntry(props: StepProps & { readonly visit: Visit }) {
-  const { plan, editor, now, today, visit } = props;
+  const { plan, editor, now, today, visit, timerId } = props;
   const { clock, order: dateOrder } = usePreferences();
   const kind = useKind(plan);
   const panel = panelNow(plan, now, { clock, order: dateOrder, kind });
   const [opened, setOpened] = useState<readonly string[]>([]);
-  const [hidden, setHidden] = useState<HiddenAnswer | null>(null);
+  const [hidden, setHidden] = useHiddenAnswer(`${timerId} ${visit.began}`);
   const lines = panelLines(plan, panel).filter(({ setting }) => setting !== 'clock');
   const { dialect } = panel.style;
   const percentOf = (letter: string) => {

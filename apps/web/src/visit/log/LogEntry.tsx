@@ -92,6 +92,8 @@ export function LogEntry({
           say`station ${station}, ${(DEFECT_WORDS[fault as Defect] ?? fault).toLowerCase()}`,
       )
       .join('; ');
+  const tested = (visit.tests ?? []).filter(({ result }) => result !== undefined);
+  const ran = tested.filter(({ result }) => result === 'waters').length;
   const tests = (visit.tests ?? []).filter(
     ({ result, wiring, reading }) =>
       (result && result !== 'waters') || (wiring && wiring !== 'good') || reading,
@@ -103,8 +105,9 @@ export function LogEntry({
     [say`Errors caught by read-back`, visit.keyIn?.slips ? String(visit.keyIn.slips) : undefined],
     [
       say`Tested`,
-      tests
-        .map(({ station, result, wiring, reading }) =>
+      [
+        ...(tested.length > 0 ? [say`${ran} of ${tested.length} ran well`] : []),
+        ...tests.map(({ station, result, wiring, reading }) =>
           [
             say`station ${station}`,
             result && TEST_WORDS[result].toLowerCase(),
@@ -113,8 +116,8 @@ export function LogEntry({
           ]
             .filter(Boolean)
             .join(' '),
-        )
-        .join('; '),
+        ),
+      ].join('; '),
     ],
     [
       say`Troubleshooting`,

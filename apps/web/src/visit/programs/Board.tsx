@@ -27,7 +27,7 @@ import {
   type CollisionDetection,
   type KeyboardCoordinateGetter,
 } from '@dnd-kit/core';
-import { runEntryText, type Plan, type Station, say } from '@water-clock/core';
+import { programsByLetter, runEntryText, type Plan, type Station, say } from '@water-clock/core';
 import type { TimerEditor } from '../../data/editor/editor.ts';
 import { useWidth } from '../../shared/charts/useWidth.ts';
 import { BoardCell } from './BoardCell.tsx';
@@ -88,6 +88,7 @@ export const Board = memo(function Board({ plan, editor, percents }: BoardProps)
   const range = rangeOf(chosen);
   const { letters } = board;
   const { stations, timer } = plan;
+  const starts = programsByLetter(plan).map((program) => program.starts.length);
   const stationColumn = Math.min(
     STATION_COLUMN.most,
     Math.max(STATION_COLUMN.least, room - WEEK_COLUMN - letters.length * AMPLE_COLUMN),
@@ -245,6 +246,7 @@ export const Board = memo(function Board({ plan, editor, percents }: BoardProps)
                             longestSeconds={timer.longestRunSeconds}
                             percent={percents[column] ?? 100}
                             seasonal={timer.seasonal}
+                            starts={starts[column] ?? 1}
                             follows={here.linkedTo ?? null}
                             isActive={row === activeRow && column === activeColumn}
                             isChosen={isIn(range, { row, column })}

@@ -3,6 +3,7 @@ import { HolderOutlined } from '@ant-design/icons';
 import { useDraggable } from '@dnd-kit/core';
 import {
   adjustedSeconds,
+  lengthWords,
   parseRunEntry,
   runEntryHelp,
   runEntryText,
@@ -27,6 +28,8 @@ interface Props {
   /** Current percent; if not 100, the actual run time stands beside the entered one. */
   readonly percent: number;
   readonly seasonal: Seasonal;
+  /** The program's start times: with several, the total of a day stands beside the run time. */
+  readonly starts: number;
   /** Station this one takes its run times from; null: its own. */
   readonly follows: number | null;
   readonly isActive: boolean;
@@ -35,6 +38,17 @@ interface Props {
 }
 
 const STEPS: Readonly<Record<string, 1 | -1>> = { '+': 1, '-': -1 };
+
+/** The actual run time where it differs from the entered one, and the total of a day with several starts. */
+function beside(entered: number, percent: number, seasonal: Seasonal, starts: number): string {
+  const seconds = percent === 100 ? entered : adjustedSeconds(entered, percent, seasonal);
+  const runs = runEntryText(seconds);
+  if (starts < 2) return say`runs ${runs}`;
+  const total = lengthWords(seconds * starts);
+  return percent === 100
+    ? say`× ${starts} = ${total} a day`
+    : say`runs ${runs} × ${starts} = ${total} a day`;
+}
 
 /** Handle for dragging a run time to another program. */
 function Grip({ row, column, station, letter, isActive }: Props) {
@@ -63,7 +77,7 @@ function Grip({ row, column, station, letter, isActive }: Props) {
  */
 export const BoardCell = memo(function BoardCell(props: Props) {
   const { row, column, letter, station, name, seconds, stepSeconds, longestSeconds, acts } = props;
-  const { percent, seasonal, follows, isActive, isChosen } = props;
+  const { percent, seasonal, starts, follows, isActive, isChosen } = props;
   /** Arrow keys move in the text instead of between cells. */
   const [inText, setInText] = useState(false);
   const cell = { row, column };
@@ -166,9 +180,9 @@ export const BoardCell = memo(function BoardCell(props: Props) {
           acts.paste(text);
         }}
       />
-      {percent !== 100 && (read ?? 0) > 0 && (
+      {(percent !== 100 || starts > 1) && (read ?? 0) > 0 && (
         <span className="board-adjusted soft small">
-          {say`runs ${runEntryText(adjustedSeconds(read ?? 0, percent, seasonal))}`}
+          {beside(read ?? 0, percent, seasonal, starts)}
         </span>
       )}
     </div>

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { Button, Segmented } from 'antd';
 import { MinusOutlined, PlusOutlined } from '@ant-design/icons';
 import {
+  lengthWords,
   programsByLetter,
   runsWithLinked,
   stepped,
@@ -64,6 +65,11 @@ function Row({
       <span className="phone-station">
         {station.name} <CheckMark station={station.number} />
         <WeekOf station={station.number} />
+        {seconds > 0 && program.starts.length > 1 && (
+          <span className="soft small">
+            {say`${lengthWords(seconds)} × ${program.starts.length} = ${lengthWords(seconds * program.starts.length)} a day`}
+          </span>
+        )}
       </span>
       <Button
         icon={<MinusOutlined />}

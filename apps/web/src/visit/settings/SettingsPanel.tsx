@@ -4,6 +4,7 @@ import {
   listed,
   momentWords,
   parseMoment,
+  latestRainDelayEnd,
   rainDelayEnds,
   rainDelayWords,
   SECONDS_PER_DAY,
@@ -86,6 +87,8 @@ function RainDelay({
   const moment = resumes === undefined ? null : parseMoment(resumes);
   const words = (count: number) =>
     unit === 'hours' ? plural(count, '# hour', '# hours') : plural(count, '# day', '# days');
+  const latest = latestRainDelayEnd({ today, secondOfDay: now - today * SECONDS_PER_DAY }, kind);
+  const [isTooLong, setTooLong] = useState(false);
   const choose = (count: number) =>
     set({
       wateringResumes: rainDelayEnds(
@@ -116,12 +119,22 @@ function RainDelay({
       <DateField
         label={say`No watering before`}
         value={resumes?.slice(0, 10) ?? ''}
-        commit={(date) => set({ wateringResumes: date || null })}
+        commit={(date) => {
+          const isBeyond = latest !== null && date > latest.slice(0, 10);
+          setTooLong(isBeyond);
+          if (!isBeyond) set({ wateringResumes: date || null });
+        }}
       />
       <Button
         disabled={resumes === undefined}
         onClick={() => set({ wateringResumes: null })}
       >{say`No delay`}</Button>
+      {isTooLong && latest !== null && (
+        <p
+          className="fault"
+          role="alert"
+        >{say`This timer cannot be delayed that long. Its longest rain delay ends ${momentWords(parseMoment(latest) ?? now, { on: today, clock, order })}.`}</p>
+      )}
       {moment !== null && moment > now && (
         <p className="soft">{say`Watering resumes ${momentWords(moment, { on: today, clock, order })}.`}</p>
       )}
