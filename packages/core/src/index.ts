@@ -637,11 +637,13 @@ export {
   type HouseMeeting,
   type HouseTimer,
 } from './engine/houseMeetings.ts';
+export { houseCrowds, type HouseCrowd } from './engine/houseCrowds.ts';
 export {
+  crowdSentence,
+  flowTone,
   houseHeadline,
   houseTone,
   meetingSentence,
-  meetingTone,
   type HouseSpeech,
   type HouseTone,
   type MeetingTone,

@@ -2,8 +2,10 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
+  crowdSentence,
   emptyPlan,
   epochDayOf,
+  houseCrowds,
   houseHeadline,
   houseMeetings,
   houseTone,
@@ -21,6 +23,7 @@ import { cases } from './cases.ts';
 import { anyPlan, weeklyPlan } from './randomPlans.ts';
 import { percentIn, referenceNominal } from './reference.ts';
 import { referenceCycles } from './referenceCycles.ts';
+import { assertDefined } from '../src/document/assertDefined.ts';
 import { civilOf, SECONDS_PER_DAY } from '../src/time/calendar.ts';
 
 const ON = epochDayOf({ year: 2027, month: 6, day: 1 });
@@ -236,4 +239,87 @@ describe('in words', () => {
     expect(houseMeetings([garage, off], ON)).toEqual([]);
     expect(occupiedWeek(off.plan, ON)).toEqual([]);
   });
+
+  test('three at once are one group, with the water of all three', () => {
+    const [garage, shed] = timers(10);
+    if (!garage || !shed) throw new Error('there are two');
+    const tap = { id: 't', plan: plan('05:15', 5), flows: new Map([[1, 12]]) };
+    const three = [garage, shed, tap];
+    const crowds = houseCrowds(three, ON);
+    expect(crowds).toHaveLength(1);
+    const names = new Map([...speech.names, ['t', 'Tap']]);
+    expect(crowds.map((crowd) => crowdSentence(crowd, 40, { ...speech, names }))).toEqual([
+      'Garage’s A, Shed’s A and Tap’s A run at once: Tue 1 June from 5:15, 5 min, 53 times in the coming year. Together 47 L/min of 40 L/min available.',
+    ]);
+    // Each pair fits, and the three together do not.
+    const meetings = houseMeetings(three, ON);
+    expect(houseTone(meetings, 40)).toBe('fits');
+    expect(houseTone(meetings, 40, crowds)).toBe('too-much');
+    expect(houseHeadline('fits', 3)).toMatch(/In the coming year/);
+    expect(houseCrowds([garage, shed], ON)).toEqual([]);
+  });
+});
+
+/** Two programs that start between 4:00 and 5:00 on some weekdays. */
+const nearPlan: fc.Arbitrary<Plan> = fc
+  .array(
+    fc.record({
+      minute: fc.integer({ min: 0, max: 11 }),
+      minutes: fc.integer({ min: 5, max: 60 }),
+      weekdays: fc.uniqueArray(fc.constantFrom(...WEEKDAYS), { minLength: 1 }),
+    }),
+    { minLength: 1, maxLength: 2 },
+  )
+  .map((programs) => ({
+    ...emptyPlan(assertDefined(TIMER_KINDS[2], 'TIMER_KINDS[2]')),
+    programs: programs.map(({ minute, minutes, weekdays }, i) => ({
+      letter: 'AB'.charAt(i),
+      starts: [`04:${String(minute * 5).padStart(2, '0')}`],
+      days: { rule: 'weekdays', weekdays },
+      runs: [{ station: 1, seconds: minutes * 60 }],
+    })),
+  }));
+
+test('three timers run at once when the reference says, cycle by cycle', () => {
+  const DAYS_SEEN = 15;
+  let groups = 0;
+  fc.assert(
+    fc.property(nearPlan, nearPlan, nearPlan, (...plans) => {
+      const three = plans.map((one, i) => ({
+        id: 'abc'.charAt(i),
+        plan: { ...one, settings: { ...one.settings, mode: 'run' as const } },
+        flows: new Map<number, number>(),
+      }));
+      const cycles = three.flatMap(({ id, plan }) =>
+        referenceCycles(plan, ON - 1, DAYS_SEEN + 1)
+          .filter(({ ends }) => ends > ON * SECONDS_PER_DAY)
+          .map((cycle) => ({ id, ...cycle })),
+      );
+      const due = new Map<string, number>();
+      for (const { begins } of [...cycles].sort((a, b) => a.begins - b.begins)) {
+        const at = Math.max(begins, ON * SECONDS_PER_DAY);
+        const running = cycles.filter((one) => one.begins <= at && at < one.ends);
+        if (new Set(running.map(({ id }) => id)).size < 3) continue;
+        const key = running.map(({ id, letter, start }) => `${id} ${letter} ${start}`);
+        const name = key.sort().join();
+        if (!due.has(name)) due.set(name, at);
+      }
+      const limit = (ON + DAYS_SEEN - 1) * SECONDS_PER_DAY;
+      const told = new Map(
+        houseCrowds(three, ON)
+          .filter(({ from }) => from < limit)
+          .map(({ cycles: group, from }) => [
+            group
+              .map(({ timer, letter, start }) => `${timer} ${letter} ${start}`)
+              .sort()
+              .join(),
+            from,
+          ]),
+      );
+      groups += due.size;
+      expect(told).toEqual(new Map([...due].filter(([, at]) => at < limit)));
+    }),
+    { numRuns: cases(400) },
+  );
+  expect(groups).toBeGreaterThan(20);
 });

@@ -96,9 +96,9 @@ const cycleOf = ({ timer, named }: Own, stretch: Stretch, day: EpochDay): HouseC
   ends: day * SECONDS_PER_DAY + stretch.ends,
 });
 
-/** Flow after each valve change of two cycles, within their common period. */
-function peakOf(
-  cycles: readonly (readonly [Own, HouseCycle])[],
+/** Flow after each valve change of some cycles, within their common period. */
+export function peakOf(
+  cycles: readonly (readonly [Pick<Own, 'program' | 'timer'>, HouseCycle])[],
   from: ClockSecond,
   to: ClockSecond,
 ): Flow {

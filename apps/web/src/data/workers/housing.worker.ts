@@ -3,11 +3,13 @@ import {
   allFigures,
   attempt,
   faultSentence,
+  crowdSentence,
+  flowTone,
+  houseCrowds,
   houseHeadline,
   houseMeetings,
   houseTone,
   meetingSentence,
-  meetingTone,
   nightsFrom,
   setTranslator,
   type HouseTimer,
@@ -34,19 +36,27 @@ const worker = {
   async answer(question: HouseQuestion): Promise<HouseAnswer> {
     const { timers, supply, speech, firstNight, nights } = question;
     setTranslator(await translatorOf(question.language));
-    const met = attempt(() => houseMeetings(timers.map(withFlows), speech.on));
-    const meetings = met.ok ? met.value : [];
-    const tone = houseTone(meetings, supply);
+    const house = timers.map(withFlows);
+    const met = attempt(() => ({
+      meetings: houseMeetings(house, speech.on),
+      crowds: houseCrowds(house, speech.on),
+    }));
+    const { meetings, crowds } = met.ok ? met.value : { meetings: [], crowds: [] };
+    const tone = houseTone(meetings, supply, crowds);
     const names = new Map(timers.map(({ id, name }) => [id, name]));
     return {
       tone,
-      headline: houseHeadline(tone),
-      meetings: meetings
-        .map((meeting) => ({
-          tone: meetingTone(meeting, supply),
+      headline: houseHeadline(tone, timers.length),
+      meetings: [
+        ...crowds.map((crowd) => ({
+          tone: flowTone(crowd.flow, supply),
+          sentence: crowdSentence(crowd, supply, { ...speech, names }),
+        })),
+        ...meetings.map((meeting) => ({
+          tone: flowTone(meeting.worst.flow, supply),
           sentence: meetingSentence(meeting, supply, { ...speech, names }),
-        }))
-        .sort((a, b) => WORST_FIRST.indexOf(a.tone) - WORST_FIRST.indexOf(b.tone)),
+        })),
+      ].sort((a, b) => WORST_FIRST.indexOf(a.tone) - WORST_FIRST.indexOf(b.tone)),
       nights: Object.fromEntries(
         timers.map(({ id, plan }) => {
           const made = attempt(() => nightsFrom(plan, firstNight, nights));

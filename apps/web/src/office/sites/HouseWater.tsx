@@ -64,7 +64,7 @@ export function HouseWater({ house, today, tonight }: Props) {
             </li>
           ))}
           {meetings.length > MOST_LISTED && (
-            <li>{say`and ${meetings.length - MOST_LISTED} more pairs of start times`}</li>
+            <li>{say`and ${meetings.length - MOST_LISTED} more`}</li>
           )}
         </ul>
       )}

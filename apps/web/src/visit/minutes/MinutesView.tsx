@@ -32,6 +32,7 @@ import { Choice } from '../../shared/fields/Choice.tsx';
 import { commitWords } from '../../data/editor/commitWords.ts';
 import type { StepProps } from '../steps/stepProps.ts';
 import { SeasonCard } from './SeasonCard.tsx';
+import { TablePicker } from './TablePicker.tsx';
 import { StationMinutesRows } from './StationMinutesRows.tsx';
 import { SelectField } from '../../shared/fields/SelectField.tsx';
 import { Disclosure } from '../../shared/fields/Disclosure.tsx';
@@ -167,11 +168,12 @@ export default function MinutesView(props: StepProps) {
             note({ rain: RAIN_WAYS.find((one): one is RainWay => one === value) ?? null })
           }
         />
+        <TablePicker site={props.site} timerId={props.timerId} />
       </div>
       <WeatherLine weather={weather} />
       <p className="soft">
         {say`Rule of thumb and weekly minutes: “${table.name}”, ${table.region}; ${table.source}.`}{' '}
-        <Link to="/library/minutes">{say`Change table`}</Link>
+        <Link to="/library/minutes">{say`Edit tables`}</Link>
       </p>
       <StationMinutesRows {...props} />
       <Later>
