@@ -11,6 +11,7 @@ import {
   emptyPlan,
   homeownerPage,
   NO_OFFICE,
+  SHIPPED_KINDS,
   SHIPPED_MINUTES,
   siteFields,
   siteMinutes,
@@ -312,6 +313,20 @@ describe('stations', () => {
     expect(address()).toBe('/timers/t/walk/2');
   });
 
+  test('new seed asks how often and until when; a station with something noted was seen', () => {
+    const editor = open('walk');
+    const noted = () => editor.snapshot().survey.stations?.[0];
+    press(/New seed or turf$/);
+    expect(noted()).toMatchObject({
+      plants: 'new-seed-or-turf',
+      oftenADay: { times: 3, until: '2027-03-22' },
+      walked: 'seen',
+    });
+    expect(text()).toMatch(/Times a day.*Last on/);
+    press(/Warm-season lawn$/);
+    expect(noted()?.oftenADay).toBeUndefined();
+  });
+
   test('the card notes a press at once; Skip and Next say how the station was left', () => {
     const editor = open('walk');
     press(/^\d?Drip$/);
@@ -540,7 +555,42 @@ describe('the planner', () => {
   });
 });
 
+test('the timer’s power by its kind: a battery timer is asked for its battery and nothing of the mains', async () => {
+  const tap = SHIPPED_KINDS.find(({ kind }) => kind.power === 'battery')?.kind;
+  if (!tap) throw new Error('there is a battery kind');
+  answers['/api/library/kinds'] = [{ id: 'k', version: 1, document: tap }];
+  open('timer', EMPTY_SURVEY, emptyPlan(tap.timer));
+  expect(await screen.findByText('Battery installed')).toBeTruthy();
+  expect(text()).not.toMatch(/Mains|Transformer|Pump|master valve|Backup battery|Wired/);
+});
+
+test('as found asks whether the display adjusts its minutes, where the percent is not 100', () => {
+  const bare = { ...plan, timer: { ...plan.timer, dialect: {} } };
+  const at = (seasonalPercent: number) =>
+    open('found', { ...EMPTY_SURVEY, visit }, { ...bare, settings: { seasonalPercent } });
+  const QUESTION = /Do the minutes on the display change with the percent/;
+  at(100);
+  expect(text()).not.toMatch(QUESTION);
+  cleanup();
+  const editor = at(80);
+  expect(text()).toMatch(QUESTION);
+  press(/Yes, they change$/);
+  expect(editor.snapshot().settled.timer.dialect?.runPage).toBe('adjusted');
+  expect(text()).toMatch(/we work back to what was entered/);
+});
+
 describe('leave', () => {
+  test('puts back only what this timer has', () => {
+    const switched = () =>
+      [...document.querySelectorAll('.switched')].map((one) => one.textContent ?? '').join();
+    open('leave', { ...EMPTY_SURVEY, visit });
+    expect(switched()).toMatch(/Sensor bypassed/);
+    cleanup();
+    open('leave', { ...EMPTY_SURVEY, visit }, { ...plan, settings: { sensor: 'none' } });
+    expect(switched()).not.toMatch(/Sensor bypassed/);
+    expect(switched()).toMatch(/Timer switched off/);
+  });
+
   test('what is left before closing stands as rows, each with the way to it', () => {
     open('leave', { ...EMPTY_SURVEY, visit });
     const rows = screen.getByRole('list', { name: 'Before you close the visit' });
@@ -581,11 +631,32 @@ describe('the homeowner’s page', () => {
     answers['/api/timers/t/links/l/withdraw'] = { ...link, withdrawnAt: '2027-03-01' };
     open('page');
     expect(await screen.findByText(/Your watering: Sandpiper Court/)).toBeTruthy();
+    expect(screen.queryByText(/break the watering rules/)).toBeNull();
     const links = await screen.findByRole('list', { name: 'Links' });
     answers['/api/timers/t/links'] = [{ ...link, withdrawnAt: '2027-03-01' }];
     fireEvent.click(within(links).getByRole('button', { name: 'Revoke' }));
     await waitFor(() => expect(links.textContent).toMatch(/revoked/));
   });
+});
+
+test('a page that breaks the rules says so before it is sent', async () => {
+  answers['/api/timers/t/page'] = homeownerPage({
+    ...{ plan, survey: EMPTY_SURVEY, kind: null, house: 'Sandpiper Court', houseNumber: null },
+    ...{ language: 'en', company: 'Brindlewick Sprinklers', office: NO_OFFICE },
+    allowed: {
+      house: { houseNumber: '1', supply: 'mains' },
+      rules: {
+        format: 'water-clock-rules',
+        version: 1,
+        name: 'R',
+        editions: [{ from: '2020-01-01', clauses: [{ weekdays: ['wed'] }] }],
+      },
+    },
+    ...{ today: TODAY, clock: '24' },
+  });
+  open('page');
+  const warning = await screen.findByRole('alert');
+  expect(warning.textContent).toMatch(/break the watering rules.*Mon 1 March/s);
 });
 
 describe('the logbook', () => {
@@ -604,6 +675,10 @@ describe('the logbook', () => {
       ...visit,
       closed: '2027-03-01T07:10',
       done: 'moved a start',
+      tests: [
+        { station: 1, result: 'waters' },
+        { station: 2, result: 'dead' },
+      ],
       minutes: 70,
       faults: [],
       next: [],
@@ -611,7 +686,9 @@ describe('the logbook', () => {
     answers['/api/timers/t/visits'] = [{ id: 'v', by: 'Tamsin Orrowby', visit: closed }];
     open('log');
     const entry = await screen.findByRole('article');
-    expect(entry.textContent).toMatch(/Tamsin Orrowby.*moved a start/s);
+    expect(entry.textContent).toMatch(
+      /Tamsin Orrowby.*moved a start.*Tested: 1 of 2 ran well; station 2/s,
+    );
   });
 
   test('tells two visits of one day apart by their times', async () => {

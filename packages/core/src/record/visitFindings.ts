@@ -20,7 +20,7 @@ export type VisitFinding = { readonly severity: Severity } &
         readonly shown: number;
         readonly expected: number;
       }
-    /** Run times were read while the percent was not 100: the minutes shown may be adjusted, or entered at that percent. */
+    /** Run times were read while the percent was not 100, and nobody said whether the display adjusts them. */
     | { readonly code: 'read-at-percent'; readonly program: string; readonly percent: number }
     | { readonly code: 'manual-left-on' }
     | { readonly code: 'hidden-not-looked' }
@@ -101,7 +101,7 @@ export function visitFindings(
         expected,
       });
   }
-  if (visit.asFound)
+  if (visit.asFound && found.timer.dialect?.runPage === undefined)
     for (const program of found.programs) {
       const percent = effectivePercent(found, program, monthOf(on));
       if (percent !== 100 && program.runs.some(({ seconds }) => seconds > 0))

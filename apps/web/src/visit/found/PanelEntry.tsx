@@ -178,6 +178,24 @@ export function PanelEntry(props: StepProps & { readonly visit: Visit }) {
         <p className="soft">{say`Its run time page shows minutes adjusted by the percent. Type what it shows, and we work back to what was entered.`}</p>
       )}
       {generalBlock(early)}
+      {letters.some((letter) => percentOf(letter) !== 100) && (
+        <Chips
+          label={say`Do the minutes on the display change with the percent?`}
+          options={[
+            ['adjusted', say`Yes, they change`],
+            ['entered', say`No, they stay as entered`],
+          ]}
+          value={dialect.runPage ?? null}
+          pick={(runPage) => {
+            const { runPage: _before, ...rest } = dialect;
+            const { timer } = plan;
+            editor.commit({
+              type: 'set-timer',
+              timer: { ...timer, dialect: runPage === null ? rest : { ...rest, runPage } },
+            });
+          }}
+        />
+      )}
       {isPhone &&
         letters.map((letter) => (
           <section
