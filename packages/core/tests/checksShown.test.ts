@@ -8,9 +8,12 @@ import {
   epochDayOf,
   findingGroups,
   fixOf,
+  fixWords,
+  formatTime,
   groupSentence,
   leftSentences,
   overlapFindings,
+  parseTime,
   runsSideBySide,
   safeFixes,
   TIMER_KINDS,
@@ -192,6 +195,33 @@ describe('fixes', () => {
     const [program] = two.programs;
     const made = program && applyChange(two, withoutStart(program, '15:10'));
     expect(made?.ok && made.value.plan.programs[0]?.starts).toEqual(['04:00']);
+  });
+
+  test('a timer without cycle and soak gets more start times with shorter runs, if there are any left', () => {
+    const none = (startsPerProgram: number) =>
+      garden({
+        timer: { ...kind, cycleSoak: 'none', startsPerProgram, startStepMinutes: 1 },
+        stations: [{ number: 1, cycleSeconds: 420, soakSeconds: 1800 }, { number: 2 }],
+        programs: [{ ...A, runs: [1, 2].map((station) => ({ station, seconds: 720 })) }],
+      });
+    const fixOfRunOff = (plan: Plan) => {
+      const runsOff = check(plan, ON).findings.find(({ code }) => code === 'runs-off');
+      return runsOff ? fixOf(plan, runsOff, ON, null) : null;
+    };
+    const plan = none(4);
+    const fix = fixOfRunOff(plan);
+    const first = A.starts[0] ?? '';
+    // Six minutes and half an hour of soak.
+    const later = formatTime((parseTime(first) ?? 0) + 36 * 60);
+    expect(fix?.does).toEqual({ what: 'more-starts', starts: [first, later] });
+    expect(fix && fixWords(fix, '24')).toBe('Split into 2 starts from 4:00');
+    const fixed = fix && applyChange(plan, fix.change);
+    if (!fixed?.ok) throw new Error('it can be set');
+    expect(fixed.value.plan.programs[0]?.runs.map(({ seconds }) => seconds)).toEqual([360, 360]);
+    const after = check(fixed.value.plan, ON).findings.map(({ code }) => code);
+    for (const code of ['runs-off', 'soak-too-short', 'leftover-start', 'overlap'])
+      expect(after).not.toContain(code);
+    expect(fixOfRunOff(none(1))).toBeNull();
   });
 
   test('a timer that splits a whole program splits it as short as its most delicate station', () => {

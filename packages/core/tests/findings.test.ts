@@ -86,7 +86,7 @@ const CASES: readonly Case[] = [
       timer: { ...kind, cycleSoak: 'none' },
     }),
     where: { station: 1, program: 'A', start: '04:00', date: ON },
-    fixed: false,
+    fixed: true,
   },
   {
     code: 'soak-too-short',

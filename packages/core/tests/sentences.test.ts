@@ -287,6 +287,7 @@ const FIXES: { readonly [What in FixWhat['what']]: Extract<FixWhat, { what: What
   split: { what: 'split', program: 'A', pieceSeconds: 420, soakSeconds: 1800 },
   'without-weekday': { what: 'without-weekday', weekday: 'fri' },
   'even-dates': { what: 'even-dates' },
+  'more-starts': { what: 'more-starts', starts: ['04:00', '04:36'] },
 };
 
 test('every fix, as the words on its button', () => {
@@ -309,6 +310,7 @@ test('every fix, as the words on its button', () => {
      "Split into 7 min cycles, soak 30 min",
      "Skip Fri",
      "Water on even dates",
+     "Split into 2 starts from 4:00 am",
    ]
   `);
   // A button says what it does: it begins with a verb and fits on one line of a phone.

@@ -228,6 +228,8 @@ export function fixWords({ does }: Fix, clock: ClockStyle): string {
       return say`Set ${lengthWords(does.seconds)}`;
     case 'split':
       return say`Split into ${lengthWords(does.pieceSeconds)} cycles, soak ${lengthWords(does.soakSeconds)}`;
+    case 'more-starts':
+      return say`Split into ${does.starts.length} starts from ${startWords(does.starts[0] ?? '00:00', clock)}`;
     case 'pump-on':
       return say`Switch the pump on`;
     case 'ignore-sensor':

@@ -21,6 +21,7 @@ import type { Brief } from '../brief/brief.ts';
 import type { Plan, Program } from '../plan/plan.ts';
 import { nearestRun } from '../brief/runChoices.ts';
 import type { Finding } from './finding.ts';
+import { splitByStarts } from './splitByStarts.ts';
 
 export type FixWhat =
   | { readonly what: 'keep-one-start'; readonly start: string }
@@ -41,6 +42,7 @@ export type FixWhat =
       readonly pieceSeconds: number;
       readonly soakSeconds: number;
     }
+  | { readonly what: 'more-starts'; readonly starts: readonly string[] }
   | { readonly what: 'without-weekday'; readonly weekday: Weekday }
   | { readonly what: 'even-dates' };
 
@@ -159,7 +161,7 @@ export function fixOf(plan: Plan, finding: Finding, on: EpochDay, brief: Brief |
         does: { what: 'take-out-run', programs: finding.programs },
       };
     case 'runs-off':
-      return program ? splitInProgram(plan, program) : null;
+      return program ? (splitInProgram(plan, program) ?? moreStarts(plan, program, on)) : null;
     case 'too-much':
     case 'too-little':
       return brief && toNeed(plan, assertDefined(station, 'station'), finding.wanted);
@@ -188,6 +190,12 @@ function splitInProgram(plan: Plan, program: Program): Fix | null {
     },
     does: { what: 'split', program: program.letter, pieceSeconds, soakSeconds },
   };
+}
+
+/** On a timer that splits no runs: more starts with shorter runs. */
+function moreStarts(plan: Plan, program: Program, on: EpochDay): Fix | null {
+  const split = splitByStarts(plan, program, on);
+  return split && { change: split.change, does: { what: 'more-starts', starts: split.starts } };
 }
 
 /** A program without one of its starts. */
