@@ -7,12 +7,22 @@ import {
   createEvent,
   fireEvent,
   render,
+  renderHook,
   screen,
   within,
 } from '@testing-library/react';
 import { useState, useSyncExternalStore } from 'react';
-import { EMPTY_SURVEY, emptyPlan, TIMER_KINDS, type Plan } from '@water-clock/core';
+import {
+  EMPTY_SURVEY,
+  emptyPlan,
+  TIMER_KINDS,
+  type Days,
+  type Plan,
+  type Program,
+} from '@water-clock/core';
 import { TimerEditor } from '../src/data/editor/editor.ts';
+import { useProgramActs } from '../src/visit/programs/useProgramActs.ts';
+import { editorAlone } from './editorAlone.ts';
 import { Board } from '../src/visit/programs/Board.tsx';
 
 afterEach(cleanup);
@@ -173,4 +183,31 @@ test('of ninety-nine stations and twenty-six programs only what is seen is there
   expect(screen.queryByRole('textbox', { name: 'Minutes of 99 Bed 99 in Z' })).toBeNull();
   key(focus(cell(1, 'A')), 'End', { ctrlKey: true });
   expect(document.activeElement).toBe(cell(99, 'Z'));
+});
+
+test('going from an hourly rule back to another brings the old starts back, in one step', () => {
+  const [, , kind] = TIMER_KINDS;
+  if (!kind) throw new Error('there is a third kind');
+  const begun: Program = {
+    letter: 'A',
+    starts: ['04:00', '05:30'],
+    days: { rule: 'daily' },
+    runs: [{ station: 1, seconds: 600 }],
+  };
+  const editor = editorAlone({
+    plan: { ...emptyPlan(kind), programs: [begun] },
+    survey: EMPTY_SURVEY,
+  });
+  const now = () => editor.snapshot().settled.programs[0] ?? begun;
+  const { result, rerender } = renderHook(() => useProgramActs(now(), editor));
+  const commit = (days: Days) => {
+    act(() => void result.current.commitDays(days));
+    rerender();
+  };
+  commit({ rule: 'hours', everyHours: 36, first: '2027-06-01T05:00' });
+  expect(now().starts).toEqual([]);
+  commit({ rule: 'weekdays', weekdays: ['mon'] });
+  expect(now()).toMatchObject({ starts: ['04:00', '05:30'], days: { rule: 'weekdays' } });
+  act(() => editor.undo());
+  expect(now()).toMatchObject({ starts: [], days: { rule: 'hours' } });
 });

@@ -12,12 +12,13 @@ export interface ProgramActs {
   readonly remove: () => void;
 }
 
+/** Starts that an hourly rule replaced, by program, so that going back to another rule restores them. */
+const replaced = new WeakMap<TimerEditor, Map<string, readonly string[]>>();
+
 /** Actions on a program's starts and days. */
-export function useProgramActs(
-  { letter, starts: { length: startCount } }: Program,
-  editor: TimerEditor,
-): ProgramActs {
-  const hasStarts = startCount > 0;
+export function useProgramActs({ letter, starts }: Program, editor: TimerEditor): ProgramActs {
+  // By content: the program changes with every run time.
+  const set = starts.join(' ');
   return useMemo(() => {
     const startsChange = (starts: readonly string[]): PlanChange => ({
       type: 'set-starts',
@@ -29,15 +30,21 @@ export function useProgramActs(
       commitStarts: (starts) => void editor.commit(startsChange(starts)),
       commitDays: (days) => {
         const change = { type: 'set-days', program: letter, days } as const;
-        // An hourly rule replaces the starts, so they are removed in the same step, and undo restores them.
-        return commitWords(
-          editor,
-          days?.rule === 'hours' && hasStarts
-            ? { type: 'several', changes: [startsChange([]), change] }
-            : change,
-        );
+        const now = set === '' ? [] : set.split(' ');
+        const own = replaced.get(editor) ?? new Map<string, readonly string[]>();
+        replaced.set(editor, own);
+        const before = own.get(letter);
+        if (days?.rule === 'hours') {
+          if (now.length === 0) return commitWords(editor, change);
+          own.set(letter, now);
+          // An hourly rule replaces the starts, so they are removed in the same step, and undo restores them.
+          return commitWords(editor, { type: 'several', changes: [startsChange([]), change] });
+        }
+        if (now.length > 0 || !before) return commitWords(editor, change);
+        own.delete(letter);
+        return commitWords(editor, { type: 'several', changes: [change, startsChange(before)] });
       },
       remove: () => void editor.commit({ type: 'remove-program', program: letter }),
     };
-  }, [editor, letter, hasStarts]);
+  }, [editor, letter, set]);
 }
