@@ -549,6 +549,7 @@ export {
 } from './record/assembleBrief.ts';
 export { closeVisit, notAmong, openSwitches, undoneId, undoneIn } from './record/closing.ts';
 export { keyInBase, notKeyed } from './record/notKeyed.ts';
+export { readSerialList } from './wiring/serialList.ts';
 export { stationName } from './panel/line.ts';
 export { kindLine } from './plan/kindLine.ts';
 export { kindChange } from './record/kindChange.ts';

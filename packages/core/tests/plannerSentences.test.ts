@@ -95,7 +95,7 @@ test('every reason', () => {
      "2 programs: lawn and drip have different needs, so each gets its own program as far as programs allow.",
      "2 programs: lawn and the other stations have different needs, so each gets its own program as far as programs allow.",
      "A waters on Mon Thu, 2 days a week. No station needs more, and deep, infrequent watering is better than light, frequent watering.",
-     "A waters on Mon Thu, 2 days a week: Front lawn (1) needs at least 2 days a week, station 2 may water at most 1 day a week, only Mon Thu are allowed here, only odd dates are allowed here and the lawn must be dry for mowing on Fri.",
+     "A waters on Mon Thu, 2 days a week: Front lawn (1) needs at least 2 days a week, station 2 may water at most 1 day a week, only Mon Thu are allowed here, only odd dates are allowed here and it must be dry for mowing on Fri.",
      "A waters every 3 days, about 2.3 days a week. No station needs more, and deep, infrequent watering is better than light, frequent watering.",
      "A waters every day, 7 days a week. No station needs more, and deep, infrequent watering is better than light, frequent watering.",
      "A has one start time. Each station gets its water in one run, or the timer splits it.",

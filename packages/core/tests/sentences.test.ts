@@ -218,7 +218,7 @@ test('every finding', () => {
      "too-many-days: Station 3 waters on 5 days in the week of Wed 9 June. The rules allow 3.",
      "coming-rules: From Sun 6 June no watering by timer is allowed here, and A and B still water then. Switch the timer off before that day.",
      "coming-rules: From Sun 6 June other rules hold here. Station 3 waters on Wed 9 June (A, 4:00 am). The rules do not allow that day.",
-     "mowing-day: Station 3 waters on Wed 9 June (A, 4:00 am), when the lawn must be dry for mowing.",
+     "mowing-day: Station 3 waters on Wed 9 June (A, 4:00 am), when it must be dry for mowing.",
      "too-much: Station 3 gets 1 h a week and needs 50 min: 20 % too much.",
      "too-much: Station 3 gets 1 h a week and needs 0 min: it needs none.",
      "too-little: Station 3 gets 25 min a week and needs 50 min: 50 % too little.",

@@ -121,9 +121,9 @@ const OF_STARTS: Partial<
       say`${program} waters at an hour the rules do not allow, with ${starts} start times.`,
   },
   'mowing-day': {
-    several: (programs) => say`Programs ${programs} water when the lawn must be dry for mowing.`,
+    several: (programs) => say`Programs ${programs} water when it must be dry for mowing.`,
     one: (program, starts) =>
-      say`${program} waters when the lawn must be dry for mowing, with ${starts} start times.`,
+      say`${program} waters when it must be dry for mowing, with ${starts} start times.`,
   },
   'late-finish': {
     several: (programs) => say`Programs ${programs} water outside the preferred hours.`,

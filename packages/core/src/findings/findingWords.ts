@@ -175,7 +175,7 @@ export function findingSentence(finding: Finding, speech: Speech): string {
     case 'coming-rules':
       return say`From ${dateWords(finding.from, speech.on, speech.order)} ${ruleChangeWords(finding, speech)}`;
     case 'mowing-day':
-      return say`Station ${where.station} waters on ${dateWords(assertDefined(where.date, 'where.date'), speech.on, speech.order)} (${where.program}, ${startWords(assertDefined(where.start, 'where.start'), speech.clock)}), when the lawn must be dry for mowing.`;
+      return say`Station ${where.station} waters on ${dateWords(assertDefined(where.date, 'where.date'), speech.on, speech.order)} (${where.program}, ${startWords(assertDefined(where.start, 'where.start'), speech.clock)}), when it must be dry for mowing.`;
     case 'too-much':
     case 'too-little':
       return say`Station ${where.station} gets ${lengthWords(finding.given)} a week and needs ${lengthWords(finding.wanted)}: ${offWords(finding.given, finding.wanted)}.`;

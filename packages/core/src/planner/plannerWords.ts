@@ -97,8 +97,7 @@ export function reasonSentence(reason: Reason, brief: Brief, clock: ClockStyle):
       }
       if (allowed) because.push(say`only ${weekdaysWords(allowed)} are allowed here`);
       if (parity) because.push(say`only ${parity} dates are allowed here`);
-      if (mown.length > 0)
-        because.push(say`the lawn must be dry for mowing on ${weekdaysWords(mown)}`);
+      if (mown.length > 0) because.push(say`it must be dry for mowing on ${weekdaysWords(mown)}`);
       const told =
         reason.days.rule === 'weekdays'
           ? say`${program} waters on ${ruleWords(reason.days)}, ${datesWords(reason.dates)}`

@@ -12,6 +12,7 @@ import {
 import { PageHeading } from '../../app/platform/PageHeading.tsx';
 import { useLibrary } from '../../data/api/library.ts';
 import { useTimer } from '../../data/api/timers.ts';
+import { Disclosure } from '../../shared/fields/Disclosure.tsx';
 import { SelectField } from '../../shared/fields/SelectField.tsx';
 import { usePreferences } from '../../app/platform/preferences.tsx';
 import { Failed, Loading } from '../../app/platform/states.tsx';
@@ -20,6 +21,7 @@ import { Bench } from './Bench.tsx';
 import './bench.css';
 
 const MakeTask = lazy(() => import('./MakeTask.tsx'));
+const PracticeLine = lazy(() => import('./PracticeLine.tsx'));
 
 type From = 'as-set' | 'empty';
 
@@ -46,7 +48,20 @@ function OnBench({
     };
   }, [timer, plan, kind, from, now, clock, order]);
   return (
-    start && <Bench make={() => new LiveBench(start)} rainDelay={kind?.rainDelay} target={plan} />
+    start && (
+      <>
+        <Bench make={() => new LiveBench(start)} rainDelay={kind?.rainDelay} target={plan} />
+        {kind?.twoWire && (
+          <Disclosure className="two-wires" summary={say`Two-wire line and decoders`}>
+            {() => (
+              <Suspense>
+                <PracticeLine plan={start.plan} seed={start.plan.timer.name} now={now} />
+              </Suspense>
+            )}
+          </Disclosure>
+        )}
+      </>
+    )
   );
 }
 

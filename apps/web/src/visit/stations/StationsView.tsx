@@ -21,7 +21,7 @@ import { StationList } from './StationList.tsx';
 import type { StepProps } from '../steps/stepProps.ts';
 
 const StationImport = lazy(() => import('./StationImport.tsx'));
-const TwoWires = lazy(() => import('./TwoWires.tsx'));
+const Decoders = lazy(() => import('./Decoders.tsx'));
 
 const DECODER_FINDINGS = ['decoder-twice', 'no-decoder'] as const;
 
@@ -101,7 +101,7 @@ export default function StationsView(props: StepProps) {
         <Disclosure className="two-wires" summary={say`Two-wire line and decoders`}>
           {() => (
             <Suspense>
-              <TwoWires {...props} />
+              <Decoders {...props} />
             </Suspense>
           )}
         </Disclosure>

@@ -1,10 +1,12 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { Button, Input, Progress } from 'antd';
+import { Button, Progress } from 'antd';
 import {
+  applyRecordChange,
   assignInOrder,
   DECODER_NEXT,
   DECODER_STATE_WORDS,
   decoderState,
+  EMPTY_SURVEY,
   isNewSerial,
   LineSearch,
   MOST_DECODER_READINGS,
@@ -13,14 +15,14 @@ import {
   SimulatedLine,
   surveyOf,
   unheard,
+  type Plan,
+  type Survey,
   type SurveyStationFields,
   plural,
   say,
 } from '@water-clock/core';
-import { NoteField } from '../../shared/fields/NoteField.tsx';
 import { SelectField } from '../../shared/fields/SelectField.tsx';
-import type { StepProps } from '../steps/stepProps.ts';
-import { momentText } from '../shared/panel.ts';
+import { momentText } from '../../visit/shared/panel.ts';
 
 /** Time of one query on the line; several are sent between two frames. */
 const TICK_MS = 100;
@@ -52,10 +54,19 @@ function useSearch(line: SimulatedLine) {
   return { ...shown, isRunning, begin, stop: () => setRunning(false) };
 }
 
-/** A timer's two-wire line: search, assign, test, replace and label its decoders. The line is simulated, the same each time for a timer. */
-export default function TwoWires({ plan, survey, editor, now, timerId }: StepProps) {
+interface Props {
+  readonly plan: Plan;
+  /** The same line each time for the same name. */
+  readonly seed: string;
+  /** Local time, clock second. */
+  readonly now: number;
+}
+
+/** A simulated two-wire line to practise on: search, assign, try and replace its decoders. Nothing is saved. */
+export default function PracticeLine({ plan, seed, now }: Props) {
+  const [survey, setSurvey] = useState<Survey>(EMPTY_SURVEY);
   const numbers = useMemo(
-    () => plan.stations.map(({ number }) => number).sort((a, b) => a - b),
+    () => plan.stations.map(({ number }) => number).sort((x, y) => x - y),
     [plan.stations],
   );
   const assigned = useMemo(
@@ -69,10 +80,9 @@ export default function TwoWires({ plan, survey, editor, now, timerId }: StepPro
     [numbers, survey],
   );
   const line = useMemo(() => {
-    return new SimulatedLine(simulatedDecoders(timerId, numbers, assigned));
-  }, [timerId, numbers, assigned]);
+    return new SimulatedLine(simulatedDecoders(seed, numbers, assigned));
+  }, [seed, numbers, assigned]);
   const search = useSearch(line);
-  const [typed, setTyped] = useState('');
   const [walked, setWalked] = useState<string | null>(null);
   const taken = new Set(assigned.values());
   const free = search.found.filter((serial) => !taken.has(serial));
@@ -80,9 +90,17 @@ export default function TwoWires({ plan, survey, editor, now, timerId }: StepPro
   const [at, setAt] = useState<number | null>(null);
 
   const note = (all: readonly (readonly [station: number, fields: Fields])[]) =>
-    editor.commit({
-      type: 'together',
-      changes: all.map(([station, fields]) => ({ type: 'note-station', station, fields }) as const),
+    setSurvey((before) => {
+      const applied = applyRecordChange(
+        { plan, survey: before },
+        {
+          type: 'together',
+          changes: all.map(
+            ([station, fields]) => ({ type: 'note-station', station, fields }) as const,
+          ),
+        },
+      );
+      return applied.ok ? applied.value.record.survey : before;
     });
   const assign = (serials: readonly string[]) => {
     const made = assignInOrder(numbers, serials, assigned);
@@ -100,7 +118,7 @@ export default function TwoWires({ plan, survey, editor, now, timerId }: StepPro
     );
   const replace = (station: number) => {
     const nth = [...taken].filter(isNewSerial).length;
-    note([[station, { decoder: newSerial(timerId, nth), decoderReadings: null }]]);
+    note([[station, { decoder: newSerial(seed, nth), decoderReadings: null }]]);
   };
   /** The next valve along the line whose decoder is unassigned. */
   const walkOn = () => {
@@ -113,11 +131,9 @@ export default function TwoWires({ plan, survey, editor, now, timerId }: StepPro
   };
   const calling = line.decoders.find(({ serial }) => serial === walked && !taken.has(serial));
   const silent = search.share === 1 ? unheard(line, search.found.length) : 0;
-  const list = typed.split(/[\s,;]+/u).filter(Boolean);
-  const wrong = list.find((serial) => !/^\d{1,10}$/u.test(serial));
   return (
     <section className="stack" aria-label={say`Two-wire`}>
-      <p className="soft">{say`A simulated line stands in for this timer’s wires, so you can practise searching, assigning and replacing decoders. Assignments are recorded for each station.`}</p>
+      <p className="soft">{say`A simulated line to practise searching, assigning and replacing decoders. Nothing is saved.`}</p>
       <div className="row">
         {search.isRunning ? (
           <Button onClick={search.stop}>{say`Stop the search`}</Button>
@@ -188,31 +204,9 @@ export default function TwoWires({ plan, survey, editor, now, timerId }: StepPro
           <Button onClick={() => assign(free)}>{say`Assign them in this order`}</Button>
         </div>
       )}
-      <div className="row at-foot">
-        <label className="labelled grow">
-          {say`Serial numbers in station order`}
-          <Input
-            aria-label={say`Serial numbers in station order`}
-            value={typed}
-            placeholder="004711, 013377, …"
-            status={wrong === undefined ? '' : 'error'}
-            onChange={({ target }) => setTyped(target.value)}
-          />
-          {wrong !== undefined && (
-            <span className="fault">{say`“${wrong}” is not a serial number. Use digits only, separated by commas.`}</span>
-          )}
-        </label>
-        <Button
-          disabled={list.length === 0 || wrong !== undefined || nextStation === undefined}
-          onClick={() => {
-            assign(list);
-            setTyped('');
-          }}
-        >{say`Assign list`}</Button>
-      </div>
       <ul className="list ruled" aria-label={say`Decoders by station`}>
         {[...assigned].map(([number, serial]) => {
-          const { decoderMark = '', decoderReadings = [] } = surveyOf(survey, number);
+          const { decoderReadings = [] } = surveyOf(survey, number);
           const last = decoderReadings.at(-1);
           const state = last && decoderState(last);
           const read = last?.milliamps === undefined ? '' : `, ${last.milliamps} mA`;
@@ -232,13 +226,6 @@ export default function TwoWires({ plan, survey, editor, now, timerId }: StepPro
                 )}
               </span>
               <span className="row near in-line">
-                <NoteField
-                  label={say`Mark on the decoder of station ${number}`}
-                  placeholder={say`mark, such as blue tape`}
-                  most={200}
-                  value={decoderMark}
-                  commit={(mark) => note([[number, { decoderMark: mark || null }]])}
-                />
                 <Button
                   aria-label={say`Try station ${number}`}
                   onClick={() => tried([number])}
@@ -256,5 +243,5 @@ export default function TwoWires({ plan, survey, editor, now, timerId }: StepPro
   );
 }
 
-const nameOf = (plan: StepProps['plan'], number: number) =>
+const nameOf = (plan: Plan, number: number) =>
   plan.stations.find((station) => station.number === number)?.name ?? '';
