@@ -181,6 +181,6 @@ test('what ships can be read: the kinds, the table of minutes, and the rules abo
   expect(readMinutesTable(SHIPPED_MINUTES).ok).toBe(true);
   for (const { kind } of SHIPPED_KINDS)
     expect(readTimerKind(kind)).toEqual({ ok: true, value: kind });
-  expect(new Set(SHIPPED_KINDS.map(({ id }) => id)).size).toBe(10);
+  expect(new Set(SHIPPED_KINDS.map(({ id }) => id)).size).toBe(12);
   expect(WEEKDAYS).toHaveLength(7);
 });

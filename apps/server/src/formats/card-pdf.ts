@@ -1,6 +1,6 @@
 /** The timer card as a postcard: one side to read at arm's length, the other with every setting. */
 import type { DoorCard } from '@water-clock/core';
-import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
+import type { Content } from 'pdfmake/interfaces.js';
 import { pagesIn, printed, say } from './fonts.ts';
 
 export const CARD_PAPERS = ['a6', '4x6'] as const;

@@ -3,7 +3,6 @@ import {
   LACKING_WORDS,
   lengthWords,
   monthName,
-  parseDate,
   quantityWords,
   SCHOOL_WORDS,
   SCHOOLS,
@@ -25,15 +24,13 @@ import {
   say,
 } from '@water-clock/core';
 import { useState } from 'react';
-import { Button, Checkbox, Input, Segmented } from 'antd';
+import { Button, Input, Segmented } from 'antd';
 import { Link } from 'react-router';
 import { usePreferences } from '../../app/platform/preferences.tsx';
 import { commitWords } from '../../data/editor/commitWords.ts';
 import type { TimerEditor } from '../../data/editor/editor.ts';
-import { LabelledTime } from '../../shared/fields/LabelledTime.tsx';
 import { NumberField } from '../../shared/fields/NumberField.tsx';
 import { Disclosure } from '../../shared/fields/Disclosure.tsx';
-import { DateField } from '../../shared/fields/DateField.tsx';
 import { Often } from '../stations/Often.tsx';
 import { Scroll } from '../../app/platform/Scroll.tsx';
 
