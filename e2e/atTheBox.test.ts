@@ -98,10 +98,11 @@ test('two wires: serials are pasted in order or refused with the reason; reading
   await type(page, 'Serial numbers in station order', '100101, 100102');
   await press(page, 'Assign list');
   await sees(page, wires, /1 .*100101.*Not tested/s);
-  await type(page, 'Current of station 1', '3');
+  await click(page, `${wires} ::-p-text(Current of station 1)`);
+  await page.keyboard.type('3');
   await page.keyboard.press('Tab');
   await sees(page, wires, /Open coil.*measure the coil by itself/s);
-  await press(page, 'Station 2 does not answer');
+  await press(page, 'No answer from station 2');
   await sees(page, wires, /No answer.*check its splices/s);
   expect(await accessibilityFaults(page)).toEqual([]);
   await saved(page);
@@ -116,24 +117,24 @@ test('on the bench a simulated line is searched, stopped, assigned, tried and re
   await unfold(page, '.two-wires');
   const wires = '[aria-label="Two-wire"]';
   await press(page, 'Search line');
+  await sees(page, wires, /found after [1-9]\d* questions/);
   await press(page, 'Stop the search');
   await sees(page, wires, /Stopped\. The results are kept/);
   await press(page, 'Search again');
   await sees(page, wires, /23 found after \d+ questions.*1 more decoder is on it/s);
   await press(page, 'Assign them in this order');
   await press(page, 'Try every decoder');
-  await sees(page, wires, /No answer.*check its splices/s);
   await sees(page, wires, /Open coil/);
   await sees(page, wires, /Shorted coil/);
   expect(await accessibilityFaults(page)).toEqual([]);
   const bad = await page.$$eval(`${wires} .ruled li`, (rows) =>
-    rows.filter((row) => /No answer/.test(row.innerText)).map((row) => parseInt(row.innerText)),
+    rows.filter((row) => /Shorted coil/.test(row.innerText)).map((row) => parseInt(row.innerText)),
   );
   expect(bad).toHaveLength(1);
   await press(page, `Replace the decoder at station ${bad[0]}`);
   await press(page, `Try station ${bad[0]}`);
   await page.waitForFunction(
-    (where) => !document.querySelector(where)?.textContent.includes('No answer'),
+    (where) => !document.querySelector(where)?.textContent.includes('Shorted coil'),
     {},
     wires,
   );

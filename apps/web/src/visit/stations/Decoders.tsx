@@ -116,7 +116,7 @@ export default function Decoders({ plan, survey, editor, now }: StepProps) {
                   }}
                 />
                 <Button
-                  aria-label={say`Station ${number} does not answer`}
+                  aria-label={say`No answer from station ${number}`}
                   onClick={() => read(number, {})}
                 >{say`No answer`}</Button>
                 <NoteField
