@@ -36,14 +36,16 @@ function Words({
 }: Pick<LineProps, 'line' | 'now' | 'caution'> & { readonly was?: boolean }) {
   return (
     <span className="row grow spread">
-      <span className="key-name">{line.name}</span>
+      <span className="key-name">
+        {line.name}
+        {caution && <span className="fault below">{caution}</span>}
+      </span>
       <span className="key-value">{panelText(line.value, now.style)}</span>
       {was && line.was && line.setting !== 'clock' && (
         <span className="key-was soft">
           {say`it showed`} <s>{panelText(line.was, now.style)}</s>
         </span>
       )}
-      {caution && <span className="fault">{caution}</span>}
     </span>
   );
 }
