@@ -87,7 +87,9 @@ test('a kind in one line', () => {
   expect(kindLine(TWO)).toBe(
     '2 stations, 2 programs, 4 starts each; every day, weekdays, every few days, odd dates and even dates; no percent',
   );
-  expect(kindLine(named('Eight-station wall timer'))).toMatch(/^8 stations, .*; one percent$/);
+  expect(kindLine(named('Eight-station wall timer'))).toMatch(
+    /^8 stations, .*; one percent for all programs$/,
+  );
 });
 
 test('a tap timer’s page and key-in lines have no mains, no pump and no backup battery', () => {

@@ -31,7 +31,7 @@ test.each([
     '101 12345678901',
     '“12345678901” is not a serial number. Use digits only, separated by commas.',
   ],
-  ['1 2 3 4', 'The list has 4 serial numbers. Stations: 3. Delete those that are too many.'],
+  ['1 2 3 4', 'The list has more serial numbers than the 3 stations in use. Delete the rest.'],
   ['101 200 101', '101 is in the list twice.'],
   ['300 200', 'Station 3 has 300, which is in the list.'],
 ])('%s is refused: %s', (text, why) => {

@@ -1,5 +1,6 @@
 /** Short runs on a timer without cycle and soak: more start times, each after the soak of the one before. Source: field guide, Starts. */
 import { attempt, Effort } from '../engine/effort.ts';
+import type { Overlap } from '../engine/overlap.ts';
 import { verdictOf } from '../engine/verdict.ts';
 import { WetStarts } from '../engine/wetStarts.ts';
 import { ProgramCycles } from '../engine/nominal.ts';
@@ -86,6 +87,9 @@ export function splitByStarts(plan: Plan, program: Program, on: EpochDay): Split
   return null;
 }
 
+const pairOf = ({ first, second }: Overlap) =>
+  [first, second].map(({ letter, start }) => `${letter} ${start}`).join();
+
 /** Whether a change leaves no run-off in a program and adds no overlap. */
 function passes(plan: Plan, letter: string, change: PlanChange, on: EpochDay): boolean {
   const made = applyChange(plan, change);
@@ -94,5 +98,6 @@ function passes(plan: Plan, letter: string, change: PlanChange, on: EpochDay): b
   const isDry = !runOffFindings(after, new WetStarts(after, on, new Effort())).some(
     ({ where }) => where.program === letter,
   );
-  return isDry && verdictOf(after, on).overlaps.length <= verdictOf(plan, on).overlaps.length;
+  const known = new Set(verdictOf(plan, on).overlaps.map(pairOf));
+  return isDry && verdictOf(after, on).overlaps.every((overlap) => known.has(pairOf(overlap)));
 }

@@ -29,7 +29,7 @@ export function kindLine({ timer }: Pick<TimerKind, 'timer'>): string {
       : byMonth
         ? say`percent by month`
         : scope === 'timer'
-          ? say`one percent`
+          ? say`one percent for all programs`
           : say`percent by program`,
   ].join('; ');
 }

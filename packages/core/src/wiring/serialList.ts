@@ -1,5 +1,5 @@
 /** Serial numbers of decoders pasted in station order. */
-import { say } from '../language/say.ts';
+import { plural, say } from '../language/say.ts';
 
 export type SerialList =
   | {
@@ -33,7 +33,11 @@ export function readSerialList(
     return refused(say`“${wrong}” is not a serial number. Use digits only, separated by commas.`);
   if (serials.length > stations.length)
     return refused(
-      say`The list has ${serials.length} serial numbers. Stations: ${stations.length}. Delete those that are too many.`,
+      plural(
+        stations.length,
+        'The list has more serial numbers than the # station in use. Delete the rest.',
+        'The list has more serial numbers than the # stations in use. Delete the rest.',
+      ),
     );
   const twice = serials.find((serial, i) => serials.indexOf(serial) < i);
   if (twice !== undefined) return refused(say`${twice} is in the list twice.`);

@@ -1,7 +1,7 @@
 import { useState, type FormEvent } from 'react';
 import { Button } from 'antd';
 import { useNavigate } from 'react-router';
-import { emptyPlan, kindLine, SHIPPED_KINDS, type Plan, say } from '@water-clock/core';
+import { emptyPlan, SHIPPED_KINDS, type Plan, say } from '@water-clock/core';
 import { PageHeading } from '../../app/platform/PageHeading.tsx';
 import { newId } from '../../data/api/request.ts';
 import { deviceZone, isZone } from '../../app/platform/zone.ts';
@@ -15,8 +15,7 @@ import {
   type SiteForm,
 } from '../../visit/house/siteForm.ts';
 import { SiteFormFields } from '../../visit/house/SiteFormFields.tsx';
-import { NumberField } from '../../shared/fields/NumberField.tsx';
-import { SelectField } from '../../shared/fields/SelectField.tsx';
+import { InUseField, KindSelect } from '../../visit/timerKind/KindSelect.tsx';
 import { stopsAtUnread, useUnread } from '../../shared/fields/unread.ts';
 
 const FROM_DOCUMENT = 'document';
@@ -77,7 +76,7 @@ export default function NewSitePage() {
         onChange={look}
         noValidate
       >
-        <SelectField
+        <KindSelect
           label={say`Timer`}
           value={kind}
           options={[
@@ -86,27 +85,12 @@ export default function NewSitePage() {
             ),
             [FROM_DOCUMENT, say`Import a plan …`],
           ]}
-          describe={(value) => {
-            const found = kinds.data?.find(({ id }) => id === value);
-            return found ? kindLine(found.document) : '';
-          }}
           pick={(value) => {
             setKind(value);
             setInUse(null);
           }}
         />
-        {timer && most > 1 && (
-          <NumberField
-            label={say`Stations in use`}
-            least={1}
-            most={most}
-            value={used}
-            commit={(count) => {
-              setInUse(count);
-              return null;
-            }}
-          />
-        )}
+        {timer && most > 1 && <InUseField value={used} most={most} set={setInUse} />}
         {kind === FROM_DOCUMENT && <PlanDocumentField read={take} />}
         <SiteFormFields form={form} faults={faults} change={setForm} />
         {addSite.error && (

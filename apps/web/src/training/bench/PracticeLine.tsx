@@ -3,9 +3,6 @@ import { Button, Progress } from 'antd';
 import {
   applyRecordChange,
   assignInOrder,
-  DECODER_NEXT,
-  DECODER_STATE_WORDS,
-  decoderState,
   EMPTY_SURVEY,
   isNewSerial,
   LineSearch,
@@ -22,6 +19,7 @@ import {
   say,
 } from '@water-clock/core';
 import { SelectField } from '../../shared/fields/SelectField.tsx';
+import { DecoderSummary } from '../../visit/stations/DecoderSummary.tsx';
 import { momentText } from '../../visit/shared/panel.ts';
 
 /** Time of one query on the line; several are sent between two frames. */
@@ -208,23 +206,14 @@ export default function PracticeLine({ plan, seed, now }: Props) {
         {[...assigned].map(([number, serial]) => {
           const { decoderReadings = [] } = surveyOf(survey, number);
           const last = decoderReadings.at(-1);
-          const state = last && decoderState(last);
-          const read = last?.milliamps === undefined ? '' : `, ${last.milliamps} mA`;
           return (
             <li key={number} className="row">
-              <span className="grow">
-                <b>{number}</b> {nameOf(plan, number)}{' '}
-                <span className="soft">
-                  {serial}
-                  {read}
-                </span>{' '}
-                <span className={state && state !== 'good' ? 'fault' : 'bold'}>
-                  {state ? DECODER_STATE_WORDS[state] : say`Not tested`}
-                </span>
-                {state && DECODER_NEXT[state] && (
-                  <span className="soft below">{DECODER_NEXT[state]}</span>
-                )}
-              </span>
+              <DecoderSummary
+                number={number}
+                name={nameOf(plan, number)}
+                serial={serial}
+                last={last}
+              />
               <span className="row near in-line">
                 <Button
                   aria-label={say`Try station ${number}`}

@@ -89,7 +89,8 @@ function RainDelay({
     unit === 'hours' ? plural(count, '# hour', '# hours') : plural(count, '# day', '# days');
   const latest = latestRainDelayEnd({ today, secondOfDay: now - today * SECONDS_PER_DAY }, kind);
   const [isTooLong, setTooLong] = useState(false);
-  const choose = (count: number) =>
+  const choose = (count: number) => {
+    setTooLong(false);
     set({
       wateringResumes: rainDelayEnds(
         { kind: 'rain-delay', unit, count },
@@ -97,6 +98,7 @@ function RainDelay({
         kind,
       ),
     });
+  };
   return (
     <div className="row at-foot">
       {allowed.length <= MOST_BUTTONS ? (

@@ -1,9 +1,6 @@
 import { useState } from 'react';
 import { Button, Input } from 'antd';
 import {
-  DECODER_NEXT,
-  DECODER_STATE_WORDS,
-  decoderState,
   listed,
   MOST_DECODER_READINGS,
   readSerialList,
@@ -14,6 +11,7 @@ import {
 } from '@water-clock/core';
 import { Link } from 'react-router';
 import { NoteField } from '../../shared/fields/NoteField.tsx';
+import { DecoderSummary } from './DecoderSummary.tsx';
 import { NumberField } from '../../shared/fields/NumberField.tsx';
 import type { StepProps } from '../steps/stepProps.ts';
 import { momentText } from '../shared/panel.ts';
@@ -90,19 +88,15 @@ export default function Decoders({ plan, survey, editor, now }: StepProps) {
         {[...assigned].map(([number, serial]) => {
           const { decoderMark = '', decoderReadings = [] } = surveyOf(survey, number);
           const last = decoderReadings.at(-1);
-          const state = last && decoderState(last);
+          const before = decoderReadings.slice(0, -1);
           return (
             <li key={number} className="row">
-              <span className="grow">
-                <b>{number}</b> {plan.stations.find((one) => one.number === number)?.name ?? ''}{' '}
-                <span className="soft">{serial}</span>{' '}
-                <span className={state && state !== 'good' ? 'fault' : 'bold'}>
-                  {state ? DECODER_STATE_WORDS[state] : say`Not tested`}
-                </span>
-                {state && DECODER_NEXT[state] && (
-                  <span className="soft below">{DECODER_NEXT[state]}</span>
-                )}
-              </span>
+              <DecoderSummary
+                number={number}
+                name={plan.stations.find((one) => one.number === number)?.name ?? ''}
+                serial={serial}
+                last={last}
+              />
               <span className="row near in-line at-foot">
                 <NumberField
                   label={say`Current of station ${number}`}
@@ -112,6 +106,8 @@ export default function Decoders({ plan, survey, editor, now }: StepProps) {
                   empty={say`not read`}
                   commit={(milliamps) => {
                     if (milliamps !== null) read(number, { milliamps });
+                    // An emptied field takes the last reading back.
+                    else note([[number, { decoderReadings: before.length > 0 ? before : null }]]);
                     return null;
                   }}
                 />

@@ -3,7 +3,6 @@ import { Button } from 'antd';
 import {
   findingSentence,
   kindChange,
-  kindLine,
   letterAt,
   notFitting,
   type EpochDay,
@@ -18,8 +17,7 @@ import {
 import { useLibrary } from '../../data/api/library.ts';
 import { usePreferences } from '../../app/platform/preferences.tsx';
 import type { TimerEditor } from '../../data/editor/editor.ts';
-import { NumberField } from '../../shared/fields/NumberField.tsx';
-import { SelectField } from '../../shared/fields/SelectField.tsx';
+import { InUseField, KindSelect } from './KindSelect.tsx';
 
 interface Props {
   readonly plan: Plan;
@@ -39,7 +37,7 @@ export function KindPicker({ plan, survey, editor, today }: Props) {
   const used = Math.min(inUse ?? plan.stations.length, most);
   return (
     <section className="kind-picker stack whole">
-      <SelectField
+      <KindSelect
         label={say`Start from another timer kind`}
         value={name}
         options={[
@@ -48,27 +46,12 @@ export function KindPicker({ plan, survey, editor, today }: Props) {
             ({ id, document }) => [id, sayText(document.timer.name)] as const,
           ),
         ]}
-        describe={(value) => {
-          const found = kinds.data?.find(({ id }) => id === value);
-          return found ? kindLine(found.document) : '';
-        }}
         pick={(value) => {
           setName(value);
           setInUse(null);
         }}
       />
-      {kind && survey && (
-        <NumberField
-          label={say`Stations in use`}
-          least={1}
-          most={most}
-          value={used}
-          commit={(count) => {
-            setInUse(count);
-            return null;
-          }}
-        />
-      )}
+      {kind && survey && <InUseField value={used} most={most} set={setInUse} />}
       {kind && (
         <Preview
           plan={plan}
