@@ -397,6 +397,41 @@ describe('page and card agree', () => {
     expect(homeownerPage(sourcesOf(byMonth)).programs[0]?.over).toBeNull();
     expect(cardOf(byMonth).programs[0]?.lines).toEqual([]);
     expect(cardOf(plain).programs[0]?.lines).toEqual(['ends 4:20 am']);
+    // Moved by a sensor, it ends at another time each day.
+    const timer = { ...plain.timer, seasonal: { ...seasonal, byMonth: false } };
+    const driven = {
+      percentDrivenBy: 'sensor',
+      percentRange: { lowest: 50, highest: 120 },
+    } as const;
+    expect(cardOf({ ...plain, timer, settings: driven }).programs[0]?.lines).toEqual([]);
+  });
+
+  test('an end that changes only after the simulated weeks is not told', () => {
+    const every = (everyDays: number, later: number) =>
+      ({ rule: 'interval', everyDays, firstDate: formatDate(TODAY + later) }) as const;
+    const timer = { ...plain.timer, onOverlap: 'queue' } as const;
+    // Every 9 and every 10 days: A and B first meet in 81 days.
+    const B: Program = { ...A, letter: 'B', starts: ['04:10'], days: every(10, 1) };
+    const meeting = { ...plain, timer, programs: [{ ...A, days: every(9, 0) }, B] };
+    expect(cardOf(meeting).programs.map(({ lines }) => lines)).toEqual([[], []]);
+    const apart = {
+      ...meeting,
+      programs: [
+        { ...A, days: every(9, 0) },
+        { ...B, starts: ['05:00'] },
+      ],
+    };
+    expect(cardOf(apart).programs.map(({ lines }) => lines)).toEqual([
+      ['ends 4:20 am'],
+      ['ends 5:20 am'],
+    ]);
+    // No-water hours on Sundays meet a program by interval later.
+    const windows = [{ from: '04:10', to: '04:30', weekdays: ['sun'] }] as const;
+    const paused = { ...plain.timer, inWindow: 'pause' } as const;
+    const sundays = { ...plain, timer: paused, settings: { noWaterWindows: windows } };
+    expect(
+      cardOf({ ...sundays, programs: [{ ...A, days: every(30, 0) }] }).programs[0]?.lines,
+    ).toEqual([]);
   });
 
   test('the card has cycle and soak, delay, no-water hours and the exceptions of stations', () => {

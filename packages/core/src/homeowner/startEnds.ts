@@ -1,6 +1,7 @@
 /** When a program's cycles end, for paper that stays in the garage for a year. */
 import { attempt } from '../engine/effort.ts';
 import { simulate, type Simulation } from '../engine/simulate.ts';
+import { verdictOf } from '../engine/verdict.ts';
 import type { Plan, Program } from '../plan/plan.ts';
 import { variesByMonth } from '../plan/program.ts';
 import { SECONDS_PER_DAY, type EpochDay, type TimeText } from '../time/calendar.ts';
@@ -29,8 +30,24 @@ export function simulatedWeeks(plan: Plan, today: EpochDay): Simulation | null {
   return worked.ok ? worked.value : null;
 }
 
+const isWeekly = ({ days }: Program) => days?.rule === 'daily' || days?.rule === 'weekdays';
+
 /**
- * End of each start as a time of day, in the order of the starts; empty if one of them ends at different times, or will in another month.
+ * Whether the simulated weeks show everything that can happen to a program's ends within a year. They need not where the percent changes, or
+ * where rules other than by weekday bring it against no-water hours or other programs on dates further ahead.
+ */
+function isTold(plan: Plan, program: Program, today: EpochDay): boolean {
+  const { timer, settings, programs } = plan;
+  if (variesByMonth(plan) || (settings.percentDrivenBy ?? 'person') !== 'person') return false;
+  const windows = [...(settings.noWaterWindows ?? []), ...(program.noWaterWindows ?? [])];
+  if (timer.inWindow !== 'ignore' && windows.length > 0 && !isWeekly(program)) return false;
+  if (timer.onOverlap === 'together' || programs.every(isWeekly)) return true;
+  const proof = attempt(() => verdictOf(plan, today));
+  return proof.ok && proof.value.overlaps.length === 0;
+}
+
+/**
+ * End of each start as a time of day, in the order of the starts; empty if one of them ends at different times, or may within a year.
  */
 export function endsOfStarts(
   plan: Plan,
@@ -38,7 +55,7 @@ export function endsOfStarts(
   simulated: Simulation | null,
   { today, clock }: { readonly today: EpochDay; readonly clock: ClockStyle },
 ): string[] {
-  if (!simulated || variesByMonth(plan)) return [];
+  if (!simulated || !isTold(plan, program, today)) return [];
   const ends = new Map<TimeText, Set<number>>();
   for (const { due, ended } of simulated.cycles) {
     const day = Math.floor(due.due / SECONDS_PER_DAY);

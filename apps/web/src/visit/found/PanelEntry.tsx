@@ -48,12 +48,12 @@ const programOf = ({ address: place }: PanelLine): string | null =>
     : null;
 
 /** Answers until they are saved as found, by timer and visit: someone may look at another step first. */
-const answers = new Map<string, HiddenAnswer | null>();
+const unsavedAnswers = new Map<string, HiddenAnswer | null>();
 
 function useHiddenAnswer(key: string) {
-  const [hidden, setHidden] = useState(answers.get(key) ?? null);
+  const [hidden, setHidden] = useState(unsavedAnswers.get(key) ?? null);
   const keep = (answer: HiddenAnswer | null) => {
-    answers.set(key, answer);
+    unsavedAnswers.set(key, answer);
     setHidden(answer);
   };
   return [hidden, keep] as const;
